@@ -1,0 +1,21 @@
+// One run for everything that needs no browser: the sums, the contract, the server, the client's parts.
+const esModules = ['d3-[a-z]+', 'internmap', 'delaunator', 'robust-predicates'];
+const node = (name, folder) => ({
+  displayName: name,
+  rootDir: import.meta.dirname,
+  roots: [`<rootDir>/${folder}`],
+  testEnvironment: 'node',
+  testMatch: ['**/*.test.ts'],
+  transform: { '\\.m?[jt]s$': ['babel-jest', { configFile: './babel.node.cjs' }] },
+  transformIgnorePatterns: [`/node_modules/(?!(${esModules.join('|')})/)`],
+});
+
+export default {
+  projects: [
+    node('core', 'packages/core/src'),
+    node('contract', 'packages/contract/src'),
+    node('server', 'apps/server/src'),
+    node('house', 'scripts'),
+    '<rootDir>/apps/client/jest.config.cjs',
+  ],
+};

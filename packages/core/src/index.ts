@@ -1,0 +1,31 @@
+export { CORE_VERSION } from './version';
+export { readLength } from './fleet/readLength';
+export { compareRounds, type RoundAnswer, type RoundComparison } from './level/compareRounds';
+export { contourBed, type BedContours, type ContourBand } from './level/contourBed';
+export { describeTurn, roundTurn, turnFigure, turnStep } from './level/describeTurn';
+export { DegenerateAdjusters, DegenerateInput, UnreadableHeights } from './level/errors';
+export { AIM_WITH_COMPENSATION, AIM_WITHOUT_COMPENSATION, firstLayerAim } from './level/firstLayerAim';
+export { fitPlane, type PlaneFit } from './level/fitPlane';
+export { gridOf, pointsOf } from './level/gridOf';
+export { extentOf, spreadOf, type Extent, type HeightGrid, type HeightPoint, type Spread } from './level/HeightPoint';
+export type { Limit } from './level/limitOf';
+export {
+  LONGEST_TEXT,
+  parseHeights,
+  type LineWarning,
+  type MatrixNeed,
+  type ParsedHeights,
+  type ParseOptions,
+} from './level/parseHeights';
+export {
+  planTurns,
+  type Adjuster,
+  type PlannedTurn,
+  type PlanTurnsInput,
+  type PlanVerdict,
+  type TurnPlan,
+} from './level/planTurns';
+export { repeatability } from './level/repeatability';
+export { stiffBed, type BedMove, type Position } from './level/stiffBed';
+export { pitchOf, THREADS, turnsFor, type Thread } from './level/threads';
+export { daysLate, dueState, nextDue, type DueState } from './rounds/nextDue';

@@ -1,0 +1,57 @@
+/** Minus signs and dashes that keyboards, spreadsheets and consoles put where a minus is meant. */
+const MINUS_SIGNS = /[\u2010-\u2015\u2212\u207B\u208B\uFE58\uFE63\uFF0D\u2796]/g;
+const ODD_SPACES = /[\u00A0\u1680\u2000-\u200A\u202F\u205F\u3000]/g;
+const INVISIBLE = /[\uFEFF\u200B-\u200D\u2060]/g;
+const ASCII_ONLY = /^[\u0000-\u007F]*$/;
+
+/** Text with every form of minus, space and line end brought to the plain one. */
+export function plainText(text: string): string {
+  let plain = text;
+  if (!ASCII_ONLY.test(plain)) {
+    plain = plain.replace(MINUS_SIGNS, '-').replace(ODD_SPACES, ' ').replace(INVISIBLE, '');
+  }
+  if (plain.includes('\r')) plain = plain.replace(/\r\n?/g, '\n');
+  return plain;
+}
+
+/** Cells without their quotes; a decimal comma inside quotes is a number, not two cells. */
+export function withoutQuotes(text: string): string {
+  if (!text.includes('"')) return text;
+  return text.replace(/"[ ]?([+-]?\d{0,9}),(\d{1,12})[ ]?"/g, '$1.$2').replace(/"/g, '');
+}
+
+/** A time or date and time at the start of a line, in brackets or not. */
+const TIME_STAMP =
+  /^\s{0,20}\[?(?:\d{4}-\d\d-\d\d[T ])?\d{1,2}:\d\d:\d\d(?:[.,]\d{1,9})?(?:Z|[+-]\d\d:?\d\d)?\]?[ \t:>|-]{0,3}(?=[^\d.]|[ \t]|$|\d+[ \t,;.])/;
+
+/** The line without a leading time stamp. */
+export function withoutTimeStamp(line: string): string {
+  const colon = line.indexOf(':');
+  if (colon < 1 || colon > 20) return line;
+  const stamp = TIME_STAMP.exec(line);
+  if (!stamp) return line;
+  const rest = line.slice(stamp[0].length);
+  // The separator class may have eaten the minus of the first number.
+  return stamp[0].endsWith('-') && /^[\d.]/.test(rest) ? `-${rest}` : rest;
+}
+
+const UNREACHED = new Set(['', '-', '.', '--', '---', 'nan', '+nan', '-nan', 'null', 'n/a', 'none', '?']);
+const NUMBER_WITH_UNIT = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?)\s?(?:mm)?$/i;
+
+/**
+ * One cell as a number: NaN where it says that the place was not reached, undefined where it is neither.
+ * @param decimalComma whether a comma stands for the decimal point
+ */
+export function cellNumber(cell: string, decimalComma: boolean): number | undefined {
+  const value = Number(cell);
+  if (value === value && cell.length > 0 && Math.abs(value) < 1e9 && !/[xob]/i.test(cell)) {
+    return cell.trim() === '' ? NaN : value;
+  }
+  const trimmed = cell.trim();
+  if (UNREACHED.has(trimmed.toLowerCase())) return NaN;
+  const point = decimalComma ? trimmed.replace(',', '.') : trimmed;
+  const match = NUMBER_WITH_UNIT.exec(point);
+  if (!match) return undefined;
+  const number = Number(match[1]);
+  return Math.abs(number) < 1e9 ? number : undefined;
+}

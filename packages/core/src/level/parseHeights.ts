@@ -1,0 +1,177 @@
+import { UnreadableHeights } from './errors';
+import { gridOf, pointsOf } from './gridOf';
+import { plainText, withoutQuotes } from './heightText';
+import type { Extent, HeightGrid, HeightPoint } from './HeightPoint';
+import { readJsonHeights } from './readJsonHeights';
+import { readLabelled } from './readLabelled';
+import { readTable } from './readTable';
+
+export interface ParseOptions {
+  /** What + means in the text. Default higher, nearer the nozzle. */
+  plus?: 'higher' | 'lower' | undefined;
+  /** Where the outermost readings of a bare matrix lie, mm. */
+  extent?: Extent | undefined;
+  /** Where the first row of a bare matrix lies. */
+  firstRow?: 'front' | 'rear' | undefined;
+  /** Says what three bare columns are, where the text leaves it open. */
+  layout?: 'points' | 'matrix' | undefined;
+}
+
+/** Something in the text that a person should look at. `line` counts from 1; 0 speaks of the whole text. */
+export interface LineWarning {
+  line: number;
+  message: string;
+}
+
+/** What a matrix leaves open and a person has to say. */
+export type MatrixNeed = 'extent' | 'firstRow';
+
+export interface ParsedHeights {
+  layout: 'points' | 'labelled' | 'matrix' | 'json';
+  /** Readings, mm, + higher; empty while `needs` is not. */
+  points: HeightPoint[];
+  /** The grid the readings lie on, if they lie on one. */
+  grid: HeightGrid | null;
+  /** Size of a matrix as written, whether or not it can be placed yet. */
+  matrix: { rows: number; columns: number } | null;
+  /** What has to be asked before a matrix can be placed on the plate. */
+  needs: MatrixNeed[];
+  /** Places named in the text that have no height. */
+  unreached: number;
+  warnings: LineWarning[];
+}
+
+/** A matrix as read: rows in the order of the text, with the positions the text gave, if it did. */
+export interface RawMatrix {
+  kind: 'matrix';
+  rows: number[][];
+  columnPositions: number[] | null;
+  rowPositions: number[] | null;
+  extent?: Extent | undefined;
+  firstRow?: 'front' | 'rear' | undefined;
+}
+
+/** Points as read: z is NaN where the place was not reached. */
+export interface RawPoints {
+  kind: 'points';
+  points: HeightPoint[];
+}
+
+/** Longest text that is read, in characters: ten times a 250 × 250 map. */
+export const LONGEST_TEXT = 5_000_000;
+
+/**
+ * Reads bed heights from whatever a console, a file or a keyboard gives.
+ *
+ * Understands columns (comma, semicolon, tab or spaces, with or without a header, x, y, z in any order and case),
+ * lines with labelled X, Y and Z, a bare matrix with or without indices, positions or time stamps, and JSON with
+ * points or a matrix; decimal commas; every Unicode minus; unreached cells as `nan`, `-`, `.` or nothing.
+ *
+ * A matrix without positions can't be placed: `needs` then lists what to ask and `points` stays empty.
+ * The text's sign is converted here and nowhere else.
+ *
+ * @param text as printed or typed, at most LONGEST_TEXT characters
+ * @returns points in mm, + higher, the grid if there is one, and warnings by line
+ * @throws UnreadableHeights no heights in the text, too much text, or an option that contradicts itself
+ * @example parseHeights('x,y,z\n0,0,0.1\n100,0,0.2\n0,100,0.05').points.length // 3
+ */
+export function parseHeights(text: string, options: ParseOptions = {}): ParsedHeights {
+  if (text.length > LONGEST_TEXT) {
+    throw new UnreadableHeights('too-large', `That is ${text.length} characters; at most ${LONGEST_TEXT} are read.`);
+  }
+  checkExtent(options.extent);
+  const warnings: LineWarning[] = [];
+  const plain = plainText(text);
+  const sign = options.plus === 'lower' ? -1 : 1;
+
+  const json = readJsonHeights(plain, options, warnings);
+  if (json)
+    return json.kind === 'points'
+      ? placed('json', json, sign, warnings)
+      : laidOut('json', json, options, sign, warnings);
+
+  const lines = withoutQuotes(plain).split('\n');
+  const labelled = readLabelled(lines, warnings);
+  if (labelled) return placed('labelled', labelled, sign, warnings);
+
+  const table = readTable(lines, options, warnings);
+  if (table?.kind === 'points') return placed('points', table, sign, warnings);
+  if (table) return laidOut('matrix', table, options, sign, warnings);
+
+  throw new UnreadableHeights(
+    'no-heights',
+    'No heights were found. Paste the lines with the numbers: x, y and z columns, or rows of a height map.',
+  );
+}
+
+function checkExtent(extent: Extent | undefined): void {
+  if (!extent) return;
+  const { x0, y0, x1, y1 } = extent;
+  if (!(x1 > x0) || !(y1 > y0) || ![x0, y0, x1, y1].every(Number.isFinite)) {
+    throw new UnreadableHeights(
+      'bad-option',
+      `The outermost readings must span a rectangle, got x ${x0} to ${x1}, y ${y0} to ${y1}.`,
+    );
+  }
+}
+
+function placed(
+  layout: ParsedHeights['layout'],
+  { points: raw }: RawPoints,
+  sign: 1 | -1,
+  warnings: LineWarning[],
+): ParsedHeights {
+  const signed = raw.map(({ x, y, z }) => ({ x, y, z: sign * z + 0 }));
+  const points = signed.filter(({ z }) => z === z);
+  if (points.length === 0)
+    throw new UnreadableHeights('no-heights', 'Places were found, but none of them has a height.');
+  return {
+    layout,
+    points,
+    grid: gridOf(signed),
+    matrix: null,
+    needs: [],
+    unreached: signed.length - points.length,
+    warnings,
+  };
+}
+
+function laidOut(
+  layout: ParsedHeights['layout'],
+  raw: RawMatrix,
+  options: ParseOptions,
+  sign: 1 | -1,
+  warnings: LineWarning[],
+): ParsedHeights {
+  const columns = raw.rows[0]!.length;
+  const matrix = { rows: raw.rows.length, columns };
+  const unreached = raw.rows.reduce((sum, row) => sum + row.filter((z) => z !== z).length, 0);
+  if (unreached === matrix.rows * columns) {
+    throw new UnreadableHeights('no-heights', 'A height map was found, but no cell of it has a height.');
+  }
+  const extent = options.extent ?? raw.extent;
+  const firstRow = options.firstRow ?? raw.firstRow;
+  const ownPlace = raw.columnPositions && raw.rowPositions;
+  const needs: MatrixNeed[] = [];
+  if (!ownPlace && !extent) needs.push('extent');
+  if (!ownPlace && !firstRow) needs.push('firstRow');
+  if (needs.length > 0) return { layout, points: [], grid: null, matrix, needs, unreached, warnings };
+
+  const xs = ownPlace ? raw.columnPositions! : spaced(extent!.x0, extent!.x1, columns);
+  const fromFront = ownPlace ? raw.rowPositions! : spaced(extent!.y0, extent!.y1, matrix.rows);
+  const ys = !ownPlace && firstRow === 'rear' ? [...fromFront].reverse() : fromFront;
+  const columnOrder = ascending(xs);
+  const rowOrder = ascending(ys);
+  const grid: HeightGrid = {
+    xs: columnOrder.map((i) => xs[i]!),
+    ys: rowOrder.map((i) => ys[i]!),
+    heights: rowOrder.map((r) => columnOrder.map((c) => sign * raw.rows[r]![c]! + 0)),
+  };
+  return { layout, points: pointsOf(grid), grid, matrix, needs, unreached, warnings };
+}
+
+function spaced(from: number, to: number, count: number): number[] {
+  return Array.from({ length: count }, (_, i) => (count === 1 ? from : from + ((to - from) * i) / (count - 1)));
+}
+
+const ascending = (values: readonly number[]) => values.map((_, i) => i).sort((p, q) => values[p]! - values[q]!);

@@ -1,0 +1,105 @@
+import { cellNumber, withoutTimeStamp } from './heightText';
+
+/** A line of a table taken apart. */
+export interface TableRow {
+  /** Counts from 1. */
+  line: number;
+  /** NaN: not reached; undefined: neither a number nor a mark for unreached. */
+  cells: (number | undefined)[];
+  /** Cells as written, for headers and for telling whole numbers from decimals. */
+  written: string[];
+  /** A number that stood before a colon or a single bar: the row's index or position. */
+  label: number | null;
+}
+
+type Delimiter = 'tab' | 'semicolon' | 'comma' | 'bar' | 'space';
+
+/** Lines longer than this hold no map that fits a bed. */
+const LONGEST_LINE = 60_000;
+const WORDS_BEFORE = /^\s{0,40}(?:[<>]{1,3}\s{0,4}|[A-Za-z][A-Za-z_ ]{0,40}[ ]{0,2}[:>][ \t]{0,8})/;
+const ROW_LABEL = /^\s{0,40}(?:row\s{0,3}|y\s{0,2}=?\s{0,2})?[[(]?([+-]?\d{1,6}(?:[.,]\d{1,6})?)[\])]?\s{0,4}[:|]/i;
+const COMMA_BETWEEN_DIGITS = /^[^,]*\d?,\d[^,]*$/;
+
+/** The lines with cells, and whether a comma stands for the decimal point in them. */
+export function tableRows(lines: readonly string[]): TableRow[] {
+  const stripped: { line: number; text: string; label: number | null }[] = [];
+  for (let i = 0; i < lines.length; i++) {
+    const line = lines[i]!;
+    if (line.length > LONGEST_LINE || line.trim() === '') continue;
+    stripped.push({ line: i + 1, ...strip(line) });
+  }
+  const numeric = stripped.filter(({ text }) => /\d/.test(text));
+  const delimiter = delimiterOf(numeric.map(({ text }) => text));
+  const decimalComma = usesDecimalComma(
+    numeric.map(({ text }) => text),
+    delimiter,
+  );
+  return stripped.map(({ line, text, label }) => {
+    const written = split(text, delimiter);
+    return { line, label, written, cells: written.map((cell) => cellNumber(cell, decimalComma)) };
+  });
+}
+
+/** The line without time stamp, words before the numbers, row label and brackets. */
+function strip(line: string): { text: string; label: number | null } {
+  let text = withoutTimeStamp(line);
+  const words = WORDS_BEFORE.exec(text);
+  if (words && /^[\s\d.,;|+[({-]|^nan/i.test(text.slice(words[0].length))) text = text.slice(words[0].length);
+  let label: number | null = null;
+  const separator = text.search(/[:|]/);
+  if (separator > 0 && separator < 40 && text.indexOf('|', separator + 1) < 0) {
+    const match = ROW_LABEL.exec(text);
+    if (match) {
+      label = Number(match[1]!.replace(',', '.'));
+      text = text.slice(match[0].length);
+    }
+  }
+  return { text: unbracketed(text), label };
+}
+
+/** Without brackets around the row, one bar at each end, and the comma that follows a closing bracket. */
+function unbracketed(text: string): string {
+  let start = 0;
+  let end = text.length;
+  while (start < end && ' \t[({'.includes(text[start]!)) start++;
+  while (end > start && ' \t])},;'.includes(text[end - 1]!)) end--;
+  const opened = /[[({]/.test(text.slice(0, start));
+  const closed = /[\])}]/.test(text.slice(end));
+  const row = text.slice(opened ? start : 0, closed ? end : text.length);
+  if (!row.includes('|')) return row;
+  return row.replace(/^[ \t]{0,40}\|/, '').replace(/\|[ \t]{0,40}$/, '');
+}
+
+function delimiterOf(texts: readonly string[]): Delimiter {
+  const share = (test: (text: string) => boolean) => texts.filter(test).length > texts.length / 2;
+  if (share((text) => text.trim().includes('\t'))) return 'tab';
+  if (share((text) => text.includes(';'))) return 'semicolon';
+  if (share((text) => text.includes('|'))) return 'bar';
+  if (share((text) => text.includes(',') && !onlyDecimalCommas(text))) return 'comma';
+  return 'space';
+}
+
+/** True when every comma stands inside a number and the numbers are parted by spaces. */
+function onlyDecimalCommas(text: string): boolean {
+  const tokens = text.trim().split(/\s+/);
+  return tokens.length > 1 && tokens.every((token) => !token.includes(',') || COMMA_BETWEEN_DIGITS.test(token));
+}
+
+function usesDecimalComma(texts: readonly string[], delimiter: Delimiter): boolean {
+  return delimiter !== 'comma' && texts.some((text) => text.includes(','));
+}
+
+function split(text: string, delimiter: Delimiter): string[] {
+  switch (delimiter) {
+    case 'tab':
+      return text.replace(/^ +| +$/g, '').split('\t');
+    case 'semicolon':
+      return text.split(';');
+    case 'bar':
+      return text.split('|');
+    case 'comma':
+      return text.split(',');
+    case 'space':
+      return text.trim().split(/\s+/);
+  }
+}
