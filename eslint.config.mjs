@@ -19,7 +19,10 @@ export default [
     },
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },
-  { files: ['**/*.cjs'], languageOptions: { globals: { __dirname: 'readonly', module: 'writable', require: 'readonly' } } },
+  {
+    files: ['**/*.cjs'],
+    languageOptions: { globals: { __dirname: 'readonly', module: 'writable', require: 'readonly' } },
+  },
   ...arrows,
   prettier,
 ];

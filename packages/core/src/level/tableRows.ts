@@ -72,7 +72,8 @@ function unbracketed(text: string): string {
 
 function delimiterOf(texts: readonly string[]): Delimiter {
   const share = (test: (text: string) => boolean) => texts.filter(test).length > texts.length / 2;
-  if (share((text) => text.trim().includes('\t'))) return 'tab';
+  // A tab only at the start may be an indent: one between two cells has to stand somewhere.
+  if (texts.some((text) => text.trim().includes('\t')) && share((text) => text.includes('\t'))) return 'tab';
   if (share((text) => text.includes(';'))) return 'semicolon';
   if (share((text) => text.includes('|'))) return 'bar';
   if (share((text) => text.includes(',') && !onlyDecimalCommas(text))) return 'comma';

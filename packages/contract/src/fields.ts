@@ -1,0 +1,77 @@
+import { readLength } from '@even-bed/core';
+import Joi from 'joi';
+
+/** Messages a person can act on; the field's label stands in front. */
+export const MESSAGES: Joi.LanguageMessages = {
+  'any.required': '{#label} is missing.',
+  'any.only': '{#label} must be one of {#valids}.',
+  'any.unknown': '{#label} is not known here.',
+  'object.unknown': '{#label} is not known here.',
+  'object.base': '{#label} must be a group of fields.',
+  'array.base': '{#label} must be a list.',
+  'array.min': '{#label}: at least {#limit} are needed.',
+  'array.max': '{#label}: at most {#limit} are possible.',
+  'array.unique': '{#label} stands there twice.',
+  'boolean.base': '{#label} must be yes or no.',
+  'string.base': '{#label} must be text.',
+  'string.empty': '{#label} is empty.',
+  'string.max': '{#label} may have at most {#limit} characters.',
+  'string.guid': '{#label} is not an id.',
+  'number.base': '{#label} must be a number.',
+  'number.integer': '{#label} must be a whole number.',
+  'number.min': '{#label} must be at least {#limit}.',
+  'number.max': '{#label} must be at most {#limit}.',
+  'number.unsafe': '{#label} is too large.',
+  'number.infinity': '{#label} must be a number.',
+  'length.base': '{#label} must be a length, such as 220, 0,2 or 8 1/2 in.',
+  'length.min': '{#label} must be at least {#limit} mm.',
+  'length.max': '{#label} must be at most {#limit} mm.',
+};
+
+/** How every schema is applied, at the server's edge and in forms: all faults at once, nothing unknown. */
+export const VALIDATION: Joi.ValidationOptions = {
+  abortEarly: false,
+  allowUnknown: false,
+  messages: MESSAGES,
+  errors: { wrap: { label: false } },
+};
+
+/** A client-made id. */
+export const idField = () => Joi.string().guid().label('The id');
+
+/** One line of text for people. */
+export const nameField = (label: string, most = 60) => Joi.string().trim().min(1).max(most).label(label);
+
+/** Time in epoch milliseconds, UTC. */
+export const timeField = (label: string) => Joi.number().integer().min(0).max(8.64e15).label(label);
+
+/** A length in mm, as a number or as people type it ("0,2", "8 1/2 in"). */
+export function lengthField(label: string, { min, max }: { min: number; max: number }): Joi.AnySchema<number> {
+  return Joi.any()
+    .custom((value: unknown, helpers) => {
+      const length = typeof value === 'number' ? value : typeof value === 'string' ? readLength(value) : null;
+      if (length === null || !Number.isFinite(length)) return helpers.error('length.base');
+      if (length < min) return helpers.error('length.min', { limit: min });
+      if (length > max) return helpers.error('length.max', { limit: max });
+      return length;
+    })
+    .meta({
+      swaggerOverride: true,
+      swagger: { type: 'number', minimum: min, maximum: max, description: `${label}, mm` },
+    })
+    .label(label);
+}
+
+/** One page of a list: where it goes on, or null at its end. */
+export interface Page<T> {
+  items: T[];
+  next: string | null;
+}
+
+/** The one shape of every error. `fields` names inputs by their path ("adjusters.0.pitch"). */
+export interface ErrorAnswer {
+  error: { code: string; message: string; fields?: Record<string, string> };
+  /** With code "stale": the record as it stands, and as it was sent. */
+  current?: unknown;
+  yours?: unknown;
+}
