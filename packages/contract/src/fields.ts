@@ -23,6 +23,7 @@ export const MESSAGES: Joi.LanguageMessages = {
   'number.max': '{#label} must be at most {#limit}.',
   'number.unsafe': '{#label} is too large.',
   'number.infinity': '{#label} must be a number.',
+  'extent.order': '{#label}: the last place must lie to the right of and behind the first.',
   'length.base': '{#label} must be a length, such as 220, 0,2 or 8 1/2 in.',
   'length.min': '{#label} must be at least {#limit} mm.',
   'length.max': '{#label} must be at most {#limit} mm.',
@@ -61,6 +62,16 @@ export function lengthField(label: string, { min, max }: { min: number; max: num
     })
     .label(label);
 }
+
+/** The rectangle between the outermost readings of a height map, mm. */
+export const extentSchema = Joi.object({
+  x0: lengthField('First x', { min: -5000, max: 5000 }).required(),
+  y0: lengthField('First y', { min: -5000, max: 5000 }).required(),
+  x1: lengthField('Last x', { min: -5000, max: 5000 }).required(),
+  y1: lengthField('Last y', { min: -5000, max: 5000 }).required(),
+}).custom((value: { x0: number; y0: number; x1: number; y1: number }, helpers) =>
+  value.x1 > value.x0 && value.y1 > value.y0 ? value : helpers.error('extent.order'),
+);
 
 /** One page of a list: where it goes on, or null at its end. */
 export interface Page<T> {

@@ -1,6 +1,6 @@
-import { THREADS, type Adjuster, type SeenFrom } from '@even-bed/core';
+import { THREADS, type Adjuster, type Extent, type SeenFrom } from '@even-bed/core';
 import Joi from 'joi';
-import { idField, lengthField, nameField, timeField } from './fields';
+import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
 
 export type Family = 'filament' | 'resin';
 
@@ -29,6 +29,10 @@ export interface ConsoleAddress {
   port: number;
   /** True for the simulated machines that ship with the shop; they are told which turns were made. */
   simulated: boolean;
+  /** The commands that make it print its heights, one a line. */
+  scanCommand: string;
+  /** °C to which the bed is heated before a scan; 0 leaves it as it is. */
+  bedTemperature: number;
 }
 
 /** What a person says of a machine. Lengths in mm. Positions are in its print coordinates: x to the right, y to the rear. */
@@ -55,6 +59,9 @@ export interface MachineFacts {
   finding: Finding;
   /** What + means in the heights its console prints. */
   plus: 'higher' | 'lower';
+  /** Where the outermost readings of its bare height maps lie, once somebody has said so. */
+  mapExtent: Extent | null;
+  mapFirstRow: 'front' | 'rear' | null;
   console: ConsoleAddress | null;
   note: string;
 }
@@ -108,6 +115,8 @@ export const consoleSchema = Joi.object({
     .required(),
   port: Joi.number().integer().min(1).max(65535).required().label('Port of the console'),
   simulated: Joi.boolean().required().label('Simulated'),
+  scanCommand: Joi.string().trim().min(1).max(200).required().label('Scan command'),
+  bedTemperature: Joi.number().min(0).max(150).required().label('Bed temperature'),
 });
 
 export const machineFactsSchema = Joi.object({
@@ -134,7 +143,9 @@ export const machineFactsSchema = Joi.object({
     .required()
     .label('What finds Z'),
   plus: Joi.string().valid('higher', 'lower').required().label('What + means'),
-  console: Joi.alternatives(Joi.valid(null), consoleSchema).required().label('Console'),
+  mapExtent: extentSchema.allow(null).required().label('Extent of height maps'),
+  mapFirstRow: Joi.string().valid('front', 'rear', null).required().label('First row of height maps'),
+  console: consoleSchema.allow(null).required().label('Console'),
   note: Joi.string().trim().max(2000).allow('').required().label('Note'),
 });
 

@@ -1,6 +1,6 @@
 import type { Adjuster, ParseOptions, SeenFrom, TurnPlan } from '@even-bed/core';
 import Joi from 'joi';
-import { idField, lengthField, nameField, timeField } from './fields';
+import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
 
 /** Where a round's heights came from. */
 export type HeightSource = 'machine' | 'pasted' | 'file' | 'typed';
@@ -107,12 +107,7 @@ export const checkStartSchema = Joi.object({
 
 export const readingSchema = Joi.object({
   plus: Joi.string().valid('higher', 'lower').label('What + means'),
-  extent: Joi.object({
-    x0: coordinate('First x'),
-    y0: coordinate('First y'),
-    x1: coordinate('Last x'),
-    y1: coordinate('Last y'),
-  }).label('Extent'),
+  extent: extentSchema.label('Extent'),
   firstRow: Joi.string().valid('front', 'rear').label('First row'),
   layout: Joi.string().valid('points', 'matrix').label('Layout'),
 });

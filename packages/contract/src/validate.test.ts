@@ -24,6 +24,8 @@ const machine = {
   aim: null,
   finding: 'contact-probe',
   plus: 'higher',
+  mapExtent: null,
+  mapFirstRow: null,
   console: null,
   note: '',
   version: 0,
@@ -56,6 +58,14 @@ describe('validate', () => {
         'adjusters.0.pitch': 'Pitch must be at least 0.1 mm.',
         extra: 'extra is not known here.',
       },
+    });
+  });
+
+  test('the extent of a height map may not lie inside out', () => {
+    const mapExtent = { x0: 10, y0: 10, x1: '5', y1: 200 };
+    expect(validate(machineWriteSchema, { ...machine, mapExtent })).toEqual({
+      ok: false,
+      fields: { mapExtent: 'Extent of height maps: the last place must lie to the right of and behind the first.' },
     });
   });
 

@@ -1,0 +1,300 @@
+import type {
+  Area,
+  AreaWrite,
+  Machine,
+  MachineAdjuster,
+  MachineFacts,
+  MachineOverview,
+  MachineWrite,
+} from '@even-bed/contract';
+import { firstLayerAim, type Extent } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { Problem, stale } from '../http/problem';
+
+interface AreaRow {
+  id: string;
+  name: string;
+  position: number;
+  version: number;
+  created_at: number;
+  updated_at: number;
+}
+
+interface MachineRow {
+  id: string;
+  area_id: string;
+  name: string;
+  shelf: string;
+  model: string;
+  family: MachineFacts['family'];
+  plate_width: number;
+  plate_depth: number;
+  print_width: number;
+  print_depth: number;
+  origin_x: number;
+  origin_y: number;
+  first_layer: number;
+  seen_from: MachineFacts['seenFrom'];
+  compensation: number | boolean;
+  aim: number | null;
+  finding: MachineFacts['finding'];
+  plus: MachineFacts['plus'];
+  map_extent: string | null;
+  map_first_row: MachineFacts['mapFirstRow'];
+  console: string | null;
+  note: string;
+  version: number;
+  created_at: number;
+  updated_at: number;
+}
+
+interface AdjusterRow extends Omit<MachineAdjuster, 'id'> {
+  machine_id: string;
+  id: string;
+  position: number;
+}
+
+interface OverviewRow extends MachineRow {
+  area_name: string;
+  rule_id: string | null;
+  every_days: number | null;
+  next_due_at: number | null;
+  rule_version: number | null;
+  open_check_id: string | null;
+  last_id: string | null;
+  last_ended_at: number | null;
+  last_before: number | null;
+  last_after: number | null;
+  last_aim: number | null;
+}
+
+export async function listAreas(db: Knex): Promise<Area[]> {
+  const rows = await db<AreaRow>('areas').orderBy(['position', 'name']);
+  return rows.map(areaOf);
+}
+
+export async function saveArea(db: Knex, id: string, { name, position, version, at }: AreaWrite): Promise<Area> {
+  const now = await db<AreaRow>('areas').where({ id }).first();
+  if ((now?.version ?? 0) !== version)
+    throw stale('This area', now ? areaOf(now) : null, { id, name, position, version });
+  const row = { id, name, position, version: version + 1, created_at: now?.created_at ?? at, updated_at: at };
+  await db<AreaRow>('areas').insert(row).onConflict('id').merge();
+  await writeEntry(db, {
+    at,
+    kind: now ? 'area-changed' : 'area-added',
+    text: now ? `Area ${now.name} is now ${name}.` : `Area ${name} added.`,
+    data: { areaId: id, name, position },
+  });
+  return areaOf(row);
+}
+
+const areaOf = ({ id, name, position, version }: AreaRow): Area => ({ id, name, position, version });
+
+export async function findMachine(db: Knex, id: string): Promise<Machine | null> {
+  const row = await db<MachineRow>('machines').where({ id }).first();
+  if (!row) return null;
+  return machineOf(row, await db<AdjusterRow>('adjusters').where({ machine_id: id }).orderBy('position'));
+}
+
+/** All machines with their rule, last finished check and check under way, by area and name. */
+export async function listMachines(db: Knex, id?: string): Promise<MachineOverview[]> {
+  const query = db('machines as m')
+    .join('areas as a', 'a.id', 'm.area_id')
+    .leftJoin('rules as r', (on) => on.on('r.machine_id', 'm.id').andOnVal('r.kind', 'level'))
+    .leftJoin('level_checks as c', 'c.id', db.raw('(?)', [lastCheckOf(db)]))
+    .select(
+      'm.*',
+      'a.name as area_name',
+      'r.id as rule_id',
+      'r.every_days',
+      'r.next_due_at',
+      'r.version as rule_version',
+    )
+    .select('c.id as last_id', 'c.ended_at as last_ended_at', 'c.before_range as last_before')
+    .select('c.after_range as last_after', 'c.aim as last_aim', openCheckOf(db).as('open_check_id'))
+    .orderBy(['a.position', 'a.name', 'm.name']);
+  const adjusters = db<AdjusterRow>('adjusters').orderBy(['machine_id', 'position']);
+  if (id !== undefined) {
+    void query.where('m.id', id);
+    void adjusters.where({ machine_id: id });
+  }
+  const rows = (await query) as OverviewRow[];
+  const byMachine = new Map<string, AdjusterRow[]>();
+  for (const row of await adjusters) {
+    const list = byMachine.get(row.machine_id);
+    if (list) list.push(row);
+    else byMachine.set(row.machine_id, [row]);
+  }
+  return rows.map((row) => overviewOf(row, byMachine.get(row.id) ?? []));
+}
+
+const lastCheckOf = (db: Knex) =>
+  db('level_checks as l')
+    .select('l.id')
+    .whereRaw('l.machine_id = m.id')
+    .where('l.outcome', 'finished')
+    .orderBy('l.ended_at', 'desc')
+    .limit(1);
+const openCheckOf = (db: Knex) =>
+  db('level_checks as o')
+    .select('o.id')
+    .whereRaw('o.machine_id = m.id')
+    .whereNull('o.outcome')
+    .orderBy('o.started_at', 'desc')
+    .limit(1);
+
+/** Adds a machine (version 0) or changes it, from the version that the writer saw. */
+export async function saveMachine(db: Knex, id: string, { version, at, ...facts }: MachineWrite): Promise<Machine> {
+  const now = await findMachine(db, id);
+  if ((now?.version ?? 0) !== version) throw stale(now?.name ?? facts.name, now, { id, version, ...facts });
+  const area = await db<AreaRow>('areas').where({ id: facts.areaId }).first();
+  if (!area)
+    throw new Problem(422, 'not-valid', 'This area is not here.', { fields: { areaId: 'This area is not here.' } });
+  const row = rowOf(id, facts, { version: version + 1, created_at: now?.createdAt ?? at, updated_at: at });
+  await db<MachineRow>('machines').insert(row).onConflict('id').merge();
+  await db('adjusters').where({ machine_id: id }).delete();
+  if (facts.adjusters.length > 0) {
+    await db('adjusters').insert(
+      facts.adjusters.map((adjuster, position) => ({ ...adjuster, machine_id: id, position })),
+    );
+  }
+  await writeEntry(db, {
+    at,
+    machineId: id,
+    kind: now ? 'machine-changed' : 'machine-added',
+    text: now ? `${facts.name}: ${changesInWords(now, facts)}.` : `${facts.name} added in ${area.name}.`,
+    data: now ? { changed: changes(now, facts) } : { facts },
+  });
+  return (await findMachine(db, id))!;
+}
+
+/** Fields that differ, old and new. */
+function changes(from: MachineFacts, to: MachineFacts): Record<string, { from: unknown; to: unknown }> {
+  const keys = (Object.keys(to) as (keyof MachineFacts)[]).filter(
+    (key) => JSON.stringify(from[key]) !== JSON.stringify(to[key]),
+  );
+  return Object.fromEntries(keys.map((key) => [key, { from: from[key], to: to[key] }]));
+}
+
+const FACT_NAMES: Partial<Record<keyof MachineFacts, string>> = {
+  areaId: 'area',
+  plateWidth: 'plate width',
+  plateDepth: 'plate depth',
+  printWidth: 'print width',
+  printDepth: 'print depth',
+  originX: 'left margin',
+  originY: 'front margin',
+  seenFrom: 'where its knobs are seen from',
+  firstLayer: 'first layer',
+  finding: 'what finds Z',
+  plus: 'what + means in its heights',
+  mapExtent: 'where its height maps lie',
+  mapFirstRow: 'first row of its height maps',
+};
+
+function changesInWords(from: MachineFacts, to: MachineFacts): string {
+  const names = Object.keys(changes(from, to)).map((key) => FACT_NAMES[key as keyof MachineFacts] ?? key);
+  return names.length === 0 ? 'saved without a change' : `changed ${names.join(', ')}`;
+}
+
+/** The range that a machine's bed should stay within, mm: its own aim, or the default for its first layer. */
+export const aimOf = ({
+  aim,
+  firstLayer,
+  compensation,
+}: Pick<MachineFacts, 'aim' | 'firstLayer' | 'compensation'>): number =>
+  aim ?? firstLayerAim({ firstLayer, compensation });
+
+function rowOf(
+  id: string,
+  facts: MachineFacts,
+  stamps: Pick<MachineRow, 'version' | 'created_at' | 'updated_at'>,
+): MachineRow {
+  return {
+    id,
+    area_id: facts.areaId,
+    name: facts.name,
+    shelf: facts.shelf,
+    model: facts.model,
+    family: facts.family,
+    plate_width: facts.plateWidth,
+    plate_depth: facts.plateDepth,
+    print_width: facts.printWidth,
+    print_depth: facts.printDepth,
+    origin_x: facts.originX,
+    origin_y: facts.originY,
+    first_layer: facts.firstLayer,
+    seen_from: facts.seenFrom,
+    compensation: facts.compensation,
+    aim: facts.aim,
+    finding: facts.finding,
+    plus: facts.plus,
+    map_extent: facts.mapExtent ? JSON.stringify(facts.mapExtent) : null,
+    map_first_row: facts.mapFirstRow,
+    console: facts.console ? JSON.stringify(facts.console) : null,
+    note: facts.note,
+    ...stamps,
+  };
+}
+
+function machineOf(row: MachineRow, adjusters: AdjusterRow[]): Machine {
+  return {
+    id: row.id,
+    areaId: row.area_id,
+    name: row.name,
+    shelf: row.shelf,
+    model: row.model,
+    family: row.family,
+    plateWidth: row.plate_width,
+    plateDepth: row.plate_depth,
+    printWidth: row.print_width,
+    printDepth: row.print_depth,
+    originX: row.origin_x,
+    originY: row.origin_y,
+    adjusters: adjusters.map(({ id, name, x, y, thread, pitch, clockwise }) => ({
+      id,
+      name,
+      x,
+      y,
+      thread,
+      pitch,
+      clockwise,
+    })),
+    seenFrom: row.seen_from,
+    compensation: Boolean(row.compensation),
+    firstLayer: row.first_layer,
+    aim: row.aim,
+    finding: row.finding,
+    plus: row.plus,
+    mapExtent: row.map_extent === null ? null : (JSON.parse(row.map_extent) as Extent),
+    mapFirstRow: row.map_first_row,
+    console: row.console === null ? null : (JSON.parse(row.console) as Machine['console']),
+    note: row.note,
+    version: row.version,
+    createdAt: row.created_at,
+    updatedAt: row.updated_at,
+  };
+}
+
+function overviewOf(row: OverviewRow, adjusters: AdjusterRow[]): MachineOverview {
+  return {
+    ...machineOf(row, adjusters),
+    areaName: row.area_name,
+    rule:
+      row.rule_id === null
+        ? null
+        : { id: row.rule_id, everyDays: row.every_days!, nextDueAt: row.next_due_at!, version: row.rule_version! },
+    lastCheck:
+      row.last_id === null
+        ? null
+        : {
+            id: row.last_id,
+            endedAt: row.last_ended_at!,
+            before: row.last_before!,
+            after: row.last_after!,
+            withinAim: row.last_after! <= row.last_aim!,
+          },
+    openCheckId: row.open_check_id,
+  };
+}

@@ -1,0 +1,24 @@
+import type { ErrorAnswer } from '@even-bed/contract';
+import { DegenerateAdjusters, DegenerateInput, UnreadableHeights } from '@even-bed/core';
+import { Problem } from './problem';
+
+const SUMS = [DegenerateAdjusters, DegenerateInput, UnreadableHeights];
+
+/** The one shape of every error. Only messages written for people leave; anything else becomes a plain 500. */
+export function errorAnswer(error: unknown): { status: number; body: ErrorAnswer } {
+  if (error instanceof Problem) {
+    const { status, code, message, more } = error;
+    const { fields, ...rest } = more;
+    return { status, body: { error: { code, message, ...(fields ? { fields } : {}) }, ...rest } };
+  }
+  if (SUMS.some((kind) => error instanceof kind)) {
+    const { code, message } = error as DegenerateInput;
+    return { status: 422, body: { error: { code, message } } };
+  }
+  const status = (error as { status?: unknown } | null)?.status;
+  if (status === 413) return plain(413, 'too-large', 'That is more than the server takes in one piece.');
+  if (status === 400) return plain(400, 'bad-json', 'The request is not readable JSON.');
+  return plain(500, 'internal', 'Something went wrong on the server. Nothing was saved; try again.');
+}
+
+const plain = (status: number, code: string, message: string) => ({ status, body: { error: { code, message } } });

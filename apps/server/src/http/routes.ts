@@ -1,0 +1,9 @@
+import { bookRoutes } from '../book/routes';
+import { fleetRoutes } from '../fleet/routes';
+import { levelRoutes } from '../level/routes';
+import { scanRoutes } from '../machines/routes';
+import { ruleRoutes } from '../rounds/routes';
+import type { Route } from './route';
+
+/** Every route of the API, by area. */
+export const routes: readonly Route[] = [...fleetRoutes, ...levelRoutes, ...scanRoutes, ...ruleRoutes, ...bookRoutes];

@@ -1,0 +1,88 @@
+import {
+  checkEndSchema,
+  checkListSchema,
+  checkStartSchema,
+  roundWriteSchema,
+  turnsWriteSchema,
+  type CheckEnd,
+  type CheckStart,
+  type RoundWrite,
+  type TurnsWrite,
+} from '@even-bed/contract';
+import { notFound } from '../http/problem';
+import type { Answer, Call, Route } from '../http/route';
+import { endCheck, findCheck, listChecks, saveRound, saveTurns, startCheck, type CheckFilter } from './store';
+
+async function checkAnswer({ db, params }: Call): Promise<Answer> {
+  const check = await findCheck(db, params['id']!);
+  if (!check) throw notFound('This check');
+  return { body: check };
+}
+
+export const levelRoutes: Route[] = [
+  {
+    method: 'get',
+    path: '/level-checks',
+    area: 'level',
+    summary: 'Level checks, the latest first',
+    answers: 'A page of checks; next is the "before" of the page that follows.',
+    query: checkListSchema,
+    handle: async ({ db, query }) => ({ body: await listChecks(db, query as unknown as CheckFilter) }),
+  },
+  {
+    method: 'get',
+    path: '/level-checks/:id',
+    area: 'level',
+    summary: 'One level check with its raw readings, plans and turns made',
+    answers: 'The check.',
+    handle: checkAnswer,
+  },
+  {
+    method: 'put',
+    path: '/level-checks/:id',
+    area: 'level',
+    summary: 'Begin a level check',
+    answers: 'The check.',
+    body: checkStartSchema,
+    handle: async (call) => {
+      await startCheck(call.db, call.params['id']!, call.body as CheckStart);
+      return checkAnswer(call);
+    },
+  },
+  {
+    method: 'put',
+    path: '/level-checks/:id/rounds/:roundId',
+    area: 'level',
+    summary: 'Add a reading, raw; the server plans the turns from it',
+    answers: 'The check.',
+    body: roundWriteSchema,
+    handle: async (call) => {
+      await saveRound(call.db, call.params['id']!, call.params['roundId']!, call.body as RoundWrite);
+      return checkAnswer(call);
+    },
+  },
+  {
+    method: 'put',
+    path: '/level-checks/:id/rounds/:roundId/turns',
+    area: 'level',
+    summary: 'Note the turns that were made after a reading, + clockwise looking down',
+    answers: 'The check.',
+    body: turnsWriteSchema,
+    handle: async (call) => {
+      await saveTurns(call.db, call.params['id']!, call.params['roundId']!, call.body as TurnsWrite);
+      return checkAnswer(call);
+    },
+  },
+  {
+    method: 'put',
+    path: '/level-checks/:id/end',
+    area: 'level',
+    summary: 'Finish or drop a check; a finished one moves the next date',
+    answers: 'The check.',
+    body: checkEndSchema,
+    handle: async (call) => {
+      await endCheck(call.db, call.params['id']!, call.body as CheckEnd);
+      return checkAnswer(call);
+    },
+  },
+];

@@ -1,0 +1,326 @@
+import type {
+  CheckEnd,
+  CheckOutcome,
+  CheckSetup,
+  CheckStart,
+  HeightSource,
+  LevelCheck,
+  LevelCheckSummary,
+  LevelRound,
+  MadeTurn,
+  Page,
+  RoundWrite,
+  TurnsWrite,
+} from '@even-bed/contract';
+import { CORE_VERSION, parseHeights, planTurns, repeatability, type ParseOptions, type TurnPlan } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { findMachine } from '../fleet/store';
+import { idTaken, notFound, Problem } from '../http/problem';
+import { ruleDone } from '../rounds/store';
+import { finishedInWords, mm, turnsInWords } from './sentences';
+
+interface CheckRow {
+  id: string;
+  machine_id: string;
+  machine_name?: string;
+  started_at: number;
+  ended_at: number | null;
+  outcome: CheckOutcome | null;
+  note: string;
+  setup: string;
+  aim: number;
+  before_range: number | null;
+  after_range: number | null;
+  rounds: number;
+}
+
+interface RoundRow {
+  id: string;
+  check_id: string;
+  seq: number;
+  taken_at: number;
+  source: HeightSource;
+  raw: string;
+  reading: string;
+  plan: string;
+  points: number;
+  core_version: string;
+  made_at: number | null;
+  hand_told: number | boolean;
+}
+
+interface MadeRow {
+  round_id: string;
+  adjuster_id: string;
+  turns: number;
+}
+
+/** Begins a check. The same start again changes nothing. */
+export async function startCheck(db: Knex, id: string, start: CheckStart): Promise<void> {
+  const before = await db<CheckRow>('level_checks').where({ id }).first();
+  if (before) {
+    if (before.machine_id !== start.machineId || before.started_at !== start.startedAt) throw idTaken('check');
+    return;
+  }
+  const machine = await findMachine(db, start.machineId);
+  if (!machine) throw notFound('This machine');
+  await db<CheckRow>('level_checks').insert({
+    id,
+    machine_id: start.machineId,
+    started_at: start.startedAt,
+    ended_at: null,
+    outcome: null,
+    note: '',
+    setup: JSON.stringify(start.setup),
+    aim: start.setup.aim,
+    before_range: null,
+    after_range: null,
+    rounds: 0,
+  });
+  await writeEntry(db, {
+    at: start.startedAt,
+    kind: 'check-started',
+    machineId: start.machineId,
+    checkId: id,
+    text: `${machine.name}: level check begun, aim ${mm(start.setup.aim)}.`,
+  });
+}
+
+/** Keeps one reading raw and what the sums say of it. The same reading again changes nothing. */
+export async function saveRound(db: Knex, checkId: string, id: string, write: RoundWrite): Promise<void> {
+  const before = await db<RoundRow>('level_rounds').where({ id }).first();
+  if (before) {
+    if (before.check_id !== checkId || before.raw !== write.raw || before.seq !== write.seq) throw idTaken('reading');
+    return;
+  }
+  const check = await openCheck(db, checkId);
+  if (write.seq !== check.rounds + 1) {
+    throw new Problem(409, 'out-of-order', `Reading ${write.seq} came, but reading ${check.rounds + 1} is next.`);
+  }
+  const setup = JSON.parse(check.setup) as CheckSetup;
+  const { plan, points } = planFor(write, setup);
+  await db<RoundRow>('level_rounds').insert({
+    id,
+    check_id: checkId,
+    seq: write.seq,
+    taken_at: write.takenAt,
+    source: write.source,
+    raw: write.raw,
+    reading: JSON.stringify(write.reading),
+    plan: JSON.stringify(plan),
+    points,
+    core_version: CORE_VERSION,
+    made_at: null,
+    hand_told: false,
+  });
+  await db<CheckRow>('level_checks')
+    .where({ id: checkId })
+    .update({
+      rounds: write.seq,
+      before_range: check.before_range ?? plan.before.range,
+      after_range: plan.before.range,
+    });
+  await writeEntry(db, {
+    at: write.takenAt,
+    kind: 'heights-read',
+    machineId: check.machine_id,
+    checkId,
+    text: `${check.machine_name}: reading ${write.seq}, ${points} points, range ${mm(plan.before.range)}.`,
+    data: { roundId: id, source: write.source, range: plan.before.range, predicted: plan.after.range },
+  });
+}
+
+/** What the sums say of a reading: the plan, from the raw text and the setup alone. */
+export function planFor(
+  { raw, reading }: Pick<RoundWrite, 'raw' | 'reading'>,
+  setup: CheckSetup,
+): { plan: TurnPlan; points: number } {
+  const parsed = parseHeights(raw, reading);
+  if (parsed.needs.length > 0) {
+    const fields = Object.fromEntries(
+      parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']),
+    );
+    throw new Problem(422, 'not-valid', 'This height map does not say where it lies on the plate.', { fields });
+  }
+  const noise = repeatability(parsed.points) ?? undefined;
+  const plan = planTurns({ points: parsed.points, adjusters: setup.adjusters, aim: setup.aim, noise });
+  return { plan, points: parsed.points.length };
+}
+
+/** Notes the turns that were made after a reading. The same turns again change nothing. */
+export async function saveTurns(
+  db: Knex,
+  checkId: string,
+  roundId: string,
+  { madeAt, turns }: TurnsWrite,
+): Promise<void> {
+  const round = await db<RoundRow>('level_rounds').where({ id: roundId, check_id: checkId }).first();
+  if (!round) throw notFound('This reading');
+  if (round.made_at !== null) {
+    const made = await db<MadeRow>('made_turns').where({ round_id: roundId });
+    const same =
+      made.length === turns.length &&
+      turns.every((t) => made.some((m) => m.adjuster_id === t.adjusterId && m.turns === t.turns));
+    if (!same)
+      throw new Problem(409, 'already-made', 'Other turns were noted for this reading already. Measure again.');
+    return;
+  }
+  const check = await openCheck(db, checkId);
+  const { adjusters } = JSON.parse(check.setup) as CheckSetup;
+  const stranger = turns.findIndex(({ adjusterId }) => !adjusters.some(({ id }) => id === adjusterId));
+  if (stranger >= 0) {
+    const message = 'This machine has no such adjuster.';
+    throw new Problem(422, 'not-valid', message, { fields: { [`turns.${stranger}.adjusterId`]: message } });
+  }
+  await db<RoundRow>('level_rounds').where({ id: roundId }).update({ made_at: madeAt });
+  if (turns.length > 0) {
+    await db<MadeRow>('made_turns').insert(
+      turns.map((t) => ({ round_id: roundId, adjuster_id: t.adjusterId, turns: t.turns })),
+    );
+  }
+  const machine = await findMachine(db, check.machine_id);
+  await writeEntry(db, {
+    at: madeAt,
+    kind: 'turns-made',
+    machineId: check.machine_id,
+    checkId,
+    text: `${check.machine_name}: ${turnsInWords(turns, machine!)}.`,
+    data: { roundId, turns },
+  });
+}
+
+/** Ends a check. A finished one moves the machine's next date. The same end again changes nothing. */
+export async function endCheck(db: Knex, id: string, { endedAt, outcome, note }: CheckEnd): Promise<void> {
+  const check = await findRow(db, id);
+  if (!check) throw notFound('This check');
+  if (check.outcome !== null) {
+    if (check.outcome !== outcome || check.ended_at !== endedAt) {
+      throw new Problem(409, 'already-ended', 'This check was ended already.');
+    }
+    return;
+  }
+  if (outcome === 'finished' && check.rounds === 0) {
+    throw new Problem(422, 'no-reading', 'There is no reading yet: measure first, or drop the check.');
+  }
+  await db<CheckRow>('level_checks').where({ id }).update({ ended_at: endedAt, outcome, note });
+  if (outcome === 'finished') await ruleDone(db, check.machine_id, 'level', endedAt);
+  await writeEntry(db, {
+    at: endedAt,
+    kind: outcome === 'finished' ? 'check-finished' : 'check-dropped',
+    machineId: check.machine_id,
+    checkId: id,
+    text:
+      outcome === 'finished'
+        ? finishedInWords({
+            machine: check.machine_name!,
+            ...ranges(check),
+            aim: check.aim,
+            rounds: check.rounds,
+            note,
+          })
+        : `${check.machine_name}: level check dropped.${note ? ` ${note}` : ''}`,
+    data: { before: check.before_range, after: check.after_range, aim: check.aim, rounds: check.rounds },
+  });
+}
+
+const ranges = (check: CheckRow) => ({ before: check.before_range!, after: check.after_range! });
+
+export async function findCheck(db: Knex, id: string): Promise<LevelCheck | null> {
+  const row = await findRow(db, id);
+  if (!row) return null;
+  const rounds = await db<RoundRow>('level_rounds').where({ check_id: id }).orderBy('seq');
+  const made = await db<MadeRow>('made_turns').whereIn(
+    'round_id',
+    rounds.map((round) => round.id),
+  );
+  return {
+    ...summaryOf(row),
+    setup: JSON.parse(row.setup) as CheckSetup,
+    note: row.note,
+    roundList: rounds.map((round) => roundOf(round, made)),
+  };
+}
+
+export interface CheckFilter {
+  machineId?: string | undefined;
+  state?: 'open' | 'ended' | undefined;
+  before?: number | undefined;
+  limit: number;
+}
+
+/** A page of checks, the one begun last first. */
+export async function listChecks(
+  db: Knex,
+  { machineId, state, before, limit }: CheckFilter,
+): Promise<Page<LevelCheckSummary>> {
+  const query = checksWithNames(db)
+    .orderBy('c.started_at', 'desc')
+    .limit(limit + 1);
+  if (machineId !== undefined) void query.where('c.machine_id', machineId);
+  if (state === 'open') void query.whereNull('c.outcome');
+  if (state === 'ended') void query.whereNotNull('c.outcome');
+  if (before !== undefined) void query.where('c.started_at', '<', before);
+  const rows = (await query) as CheckRow[];
+  const items = rows.slice(0, limit).map(summaryOf);
+  return { items, next: rows.length > limit ? String(items[items.length - 1]!.startedAt) : null };
+}
+
+/** Turns of a machine's rounds that its simulated console has not been told of yet, oldest first. */
+export async function turnsToTell(db: Knex, machineId: string): Promise<{ roundId: string; turns: MadeTurn[] }[]> {
+  const rounds = (await db('level_rounds as r')
+    .join('level_checks as c', 'c.id', 'r.check_id')
+    .where({ 'c.machine_id': machineId, 'r.hand_told': false })
+    .whereNotNull('r.made_at')
+    .orderBy('r.made_at')
+    .select('r.id')) as { id: string }[];
+  const ids = rounds.map(({ id }) => id);
+  const made = await db<MadeRow>('made_turns').whereIn('round_id', ids);
+  return ids.map((roundId) => ({ roundId, turns: madeIn(made, roundId) }));
+}
+
+export async function turnsTold(db: Knex, roundId: string): Promise<void> {
+  await db<RoundRow>('level_rounds').where({ id: roundId }).update({ hand_told: true });
+}
+
+const checksWithNames = (db: Knex) =>
+  db('level_checks as c').join('machines as m', 'm.id', 'c.machine_id').select('c.*', 'm.name as machine_name');
+const findRow = (db: Knex, id: string) =>
+  checksWithNames(db).where('c.id', id).first() as Promise<CheckRow | undefined>;
+
+async function openCheck(db: Knex, id: string): Promise<CheckRow> {
+  const row = await findRow(db, id);
+  if (!row) throw notFound('This check');
+  if (row.outcome !== null) throw new Problem(409, 'already-ended', 'This check was ended already; begin a new one.');
+  return row;
+}
+
+const summaryOf = (row: CheckRow): LevelCheckSummary => ({
+  id: row.id,
+  machineId: row.machine_id,
+  machineName: row.machine_name!,
+  startedAt: row.started_at,
+  endedAt: row.ended_at,
+  outcome: row.outcome,
+  before: row.before_range,
+  after: row.after_range,
+  aim: row.aim,
+  rounds: row.rounds,
+});
+
+const madeIn = (made: MadeRow[], roundId: string): MadeTurn[] =>
+  made.filter((row) => row.round_id === roundId).map(({ adjuster_id, turns }) => ({ adjusterId: adjuster_id, turns }));
+
+const roundOf = (row: RoundRow, made: MadeRow[]): LevelRound => ({
+  id: row.id,
+  seq: row.seq,
+  takenAt: row.taken_at,
+  source: row.source,
+  raw: row.raw,
+  reading: JSON.parse(row.reading) as ParseOptions,
+  plan: JSON.parse(row.plan) as TurnPlan,
+  points: row.points,
+  madeAt: row.made_at,
+  made: madeIn(made, row.id),
+  coreVersion: row.core_version,
+});

@@ -1,0 +1,43 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import pino from 'pino';
+import { connect, migrate } from './db/connect';
+import { buildApp } from './http/app';
+import { databaseFile, settingsFrom } from './settings';
+
+/** Serves a shop from its data folder until it is told to stop. */
+async function main(): Promise<void> {
+  const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
+  const { port, host, dataFolder } = settingsFrom(process.env, 'data');
+  const clientFolder = path.resolve(__dirname, '../../client/dist');
+  const db = connect(databaseFile(dataFolder));
+  await migrate(db);
+  const app = buildApp({ db, log, clientFolder: fs.existsSync(clientFolder) ? clientFolder : undefined });
+  const server = app.listen(port, host);
+  server.on('error', (error: NodeJS.ErrnoException) => {
+    const message =
+      error.code === 'EADDRINUSE'
+        ? `Port ${port} is taken by another program. Choose another one: PORT=${port + 1} npm start`
+        : `Cannot listen on ${host}:${port}: ${error.message}`;
+    process.stderr.write(`${message}\n`);
+    process.exit(1);
+  });
+  server.on('listening', () => {
+    const address = server.address();
+    const actual = typeof address === 'object' && address ? address.port : port;
+    process.stdout.write(
+      `Even Bed is open at http://${host === '0.0.0.0' ? 'localhost' : host}:${actual}\nIts data lies in ${dataFolder}\n`,
+    );
+  });
+  const stop = () => {
+    server.closeAllConnections();
+    server.close(() => void db.destroy().then(() => process.exit(0)));
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  process.exit(1);
+});

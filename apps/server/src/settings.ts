@@ -1,0 +1,23 @@
+import path from 'node:path';
+
+/** Where the server listens and keeps its data, from the environment. */
+export interface Settings {
+  port: number;
+  host: string;
+  dataFolder: string;
+}
+
+/** @throws Error a PORT that is none, in words */
+export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Settings {
+  const port = Number(env['PORT'] ?? 4242);
+  if (!Number.isInteger(port) || port < 0 || port > 65535) {
+    throw new Error(`PORT is "${env['PORT']}", which is no port. Use a number from 1 to 65535, such as PORT=4300.`);
+  }
+  return {
+    port,
+    host: env['EVEN_BED_HOST'] ?? '127.0.0.1',
+    dataFolder: path.resolve(env['EVEN_BED_DATA'] ?? defaultData),
+  };
+}
+
+export const databaseFile = (dataFolder: string) => path.join(dataFolder, 'even-bed.sqlite');
