@@ -1,5 +1,6 @@
 // The arrows of the house (docs/architecture.md) as lint rules: client → contract → core, server → contract → core.
-// An area may use another area's server store or client slice and endpoints, never its routes, screens or parts.
+// An area may use another area's server store, and in the client what draws nothing (its slice, endpoints, functions:
+// files in lower case), never its routes, screens or parts.
 
 export const AREAS = ['fleet', 'surfaces', 'fit', 'level', 'care', 'wear', 'rounds', 'stock', 'book', 'people'];
 
@@ -44,8 +45,8 @@ const clientArea = (area) => {
     [
       noServer,
       {
-        regex: `^(\\.\\./)+(${others.join('|')})/(?!\\w+(Slice|Api)$)`,
-        message: "Use another area's slice or endpoints, never its screens or parts.",
+        regex: `^(\\.\\./)+(${others.join('|')})/(?![a-z]\\w*$)`,
+        message: "Use another area's slice, endpoints and functions, never its screens or parts.",
       },
     ],
   );

@@ -25,6 +25,14 @@ export {
   type PlanVerdict,
   type TurnPlan,
 } from './level/planTurns';
+export {
+  planRound,
+  reckonRound,
+  type LevelSetup,
+  type RawReading,
+  type Reckoning,
+  type TurnMade,
+} from './level/reckonRound';
 export { repeatability } from './level/repeatability';
 export { lookingDown, turnsAsSeen, type SeenFrom } from './level/seenFrom';
 export { stiffBed, type BedMove, type Position } from './level/stiffBed';

@@ -1,6 +1,6 @@
 import { validate } from '@even-bed/contract';
 import { bodyParser } from '@koa/bodyparser';
-import Router from '@koa/router';
+import { Router } from '@koa/router';
 import type { Knex } from 'knex';
 import Koa, { type Context } from 'koa';
 import compress from 'koa-compress';

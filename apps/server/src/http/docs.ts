@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import type Router from '@koa/router';
+import type { Router } from '@koa/router';
 import { openApi } from './openApi';
 import { notFound } from './problem';
 import type { Route } from './route';

@@ -12,7 +12,7 @@ import type {
   RoundWrite,
   TurnsWrite,
 } from '@even-bed/contract';
-import { CORE_VERSION, parseHeights, planTurns, repeatability, type ParseOptions, type TurnPlan } from '@even-bed/core';
+import { CORE_VERSION, planRound, type ParseOptions, type TurnPlan } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
 import { findMachine } from '../fleet/store';
@@ -136,15 +136,11 @@ export function planFor(
   { raw, reading }: Pick<RoundWrite, 'raw' | 'reading'>,
   setup: CheckSetup,
 ): { plan: TurnPlan; points: number } {
-  const parsed = parseHeights(raw, reading);
-  if (parsed.needs.length > 0) {
-    const fields = Object.fromEntries(
-      parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']),
-    );
+  const { parsed, plan } = planRound({ raw, reading }, setup);
+  if (!plan) {
+    const fields = Object.fromEntries(parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']));
     throw new Problem(422, 'not-valid', 'This height map does not say where it lies on the plate.', { fields });
   }
-  const noise = repeatability(parsed.points) ?? undefined;
-  const plan = planTurns({ points: parsed.points, adjusters: setup.adjusters, aim: setup.aim, noise });
   return { plan, points: parsed.points.length };
 }
 

@@ -1,0 +1,1 @@
+export { EditMachineScreen as default } from '../../../src/fleet/EditMachineScreen';

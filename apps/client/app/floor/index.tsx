@@ -1,0 +1,1 @@
+export { FloorScreen as default } from '../../src/fleet/FloorScreen';

@@ -1,0 +1,1 @@
+export { LevelCheckScreen as default } from '../../src/level/LevelCheckScreen';

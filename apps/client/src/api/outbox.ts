@@ -1,0 +1,100 @@
+import { isAnswer } from './errorOf';
+
+/** A write that waits on this device until the server has it. Its key makes sending it twice harmless. */
+export interface PendingWrite {
+  key: string;
+  path: string;
+  body: unknown;
+}
+
+/** sent: the server has it · refused: it never will, with its words · waiting: no answer now, try again. */
+export type SendResult = { kind: 'sent' } | { kind: 'refused'; message: string } | { kind: 'waiting' };
+
+const TIMEOUT_MS = 15_000;
+/** Pauses between tries, ms; the last one repeats. */
+const PAUSES_MS = [500, 1_000, 2_000, 5_000, 10_000, 20_000];
+
+/** Sends one write. Anything but a plain refusal (4xx) leaves it waiting. */
+export async function sendWrite({ key, path, body }: PendingWrite, send: typeof fetch = fetch): Promise<SendResult> {
+  const controller = new AbortController();
+  const timer = setTimeout(() => controller.abort(), TIMEOUT_MS);
+  try {
+    const response = await send(`/api${path}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key },
+      body: JSON.stringify(body),
+      signal: controller.signal,
+    });
+    if (response.ok) return { kind: 'sent' };
+    if (response.status >= 500 || response.status === 408 || response.status === 429) return { kind: 'waiting' };
+    const data: unknown = await response.json().catch(() => null);
+    return {
+      kind: 'refused',
+      message: isAnswer(data) ? data.error.message : `The server refused it (${response.status}).`,
+    };
+  } catch {
+    return { kind: 'waiting' };
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+export interface OutboxParts {
+  /** The next write in order, or null. */
+  next: () => PendingWrite | null;
+  done: (write: PendingWrite, result: Exclude<SendResult, { kind: 'waiting' }>) => void;
+  /** Told whether the server answers. */
+  reachable: (answers: boolean) => void;
+  send?: (write: PendingWrite) => Promise<SendResult>;
+  pause?: (ms: number) => Promise<void>;
+}
+
+/**
+ * Sends waiting writes one after another, in order, and tries again for as long as it takes.
+ * `nudge` starts it, or ends its present pause.
+ */
+export function createOutbox({ next, done, reachable, send = sendWrite, pause }: OutboxParts) {
+  let running = false;
+  let wake: (() => void) | null = null;
+  let nudged = false;
+  const sleep =
+    pause ??
+    ((ms: number) =>
+      new Promise<void>((resolve) => {
+        const timer = setTimeout(resolve, ms);
+        wake = () => {
+          clearTimeout(timer);
+          resolve();
+        };
+      }));
+
+  async function run(): Promise<void> {
+    let tries = 0;
+    for (let write = next(); write; write = next()) {
+      nudged = false;
+      const result = await send(write);
+      if (result.kind === 'waiting') {
+        reachable(false);
+        if (!nudged) await sleep(PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)]!);
+        tries++;
+        continue;
+      }
+      tries = 0;
+      reachable(true);
+      done(write, result);
+    }
+  }
+
+  return {
+    nudge(): void {
+      nudged = true;
+      wake?.();
+      if (running) return;
+      running = true;
+      void run().finally(() => {
+        running = false;
+        if (next()) this.nudge();
+      });
+    },
+  };
+}

@@ -1,0 +1,54 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { errorOf } from '../api/errorOf';
+import { ActionButton } from '../ui/ActionButton';
+import { Empty } from '../ui/Empty';
+import { Failed, Loading } from '../ui/Loading';
+import { Page } from '../ui/Page';
+import { SearchField } from '../ui/SearchField';
+import { useIsWide } from '../ui/theme';
+import { Words } from '../ui/Words';
+import { useMachinesQuery } from './fleetApi';
+import { FloorList } from './FloorList';
+import { FloorPlates } from './FloorPlates';
+import { matchesSearch } from './machineState';
+
+/** The machines, by area and shelf, each with its state. */
+export function FloorScreen() {
+  const router = useRouter();
+  const wide = useIsWide();
+  const [search, setSearch] = useState('');
+  const { data: machines, error, refetch } = useMachinesQuery();
+  const failure = errorOf(error);
+  const shown = machines?.filter((machine) => matchesSearch(machine, search)) ?? [];
+  return (
+    <Page
+      title="Floor"
+      testID="floor"
+      tools={
+        <ActionButton label="Add a machine" icon="add" onPress={() => router.push('/floor/new')} testID="add-machine" />
+      }
+    >
+      {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
+      {!machines && !failure ? <Loading what="the machines" /> : null}
+      {machines && machines.length > 0 ? (
+        <View style={{ flexDirection: 'row', maxWidth: 520 }}>
+          <SearchField
+            label="Search name, model, area, shelf"
+            value={search}
+            onChange={setSearch}
+            testID="floor-search"
+          />
+        </View>
+      ) : null}
+      {machines?.length === 0 ? (
+        <Empty title="The floor is empty.">Add the first machine: its plate, its adjusters and where they stand.</Empty>
+      ) : null}
+      {machines && machines.length > 0 && shown.length === 0 ? (
+        <Words tone="steel">No machine matches. Try the beginning of a word.</Words>
+      ) : null}
+      {wide ? <FloorPlates machines={shown} /> : <FloorList machines={shown} />}
+    </Page>
+  );
+}

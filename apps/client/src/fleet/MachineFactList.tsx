@@ -1,0 +1,74 @@
+import type { MachineOverview } from '@even-bed/contract';
+import { firstLayerAim } from '@even-bed/core';
+import { View } from 'react-native';
+import { millimetres } from '../ui/formatHeight';
+import { Section } from '../ui/Section';
+import { usePalette } from '../ui/theme';
+import { Words } from '../ui/Words';
+import { FINDING_NAMES } from './findingNames';
+
+/** What the shop has written down of a machine. */
+export function MachineFactList({ machine }: { machine: MachineOverview }) {
+  const palette = usePalette();
+  const size = (width: number, depth: number) => `${Number(width.toFixed(2))} × ${Number(depth.toFixed(2))} mm`;
+  const facts: [string, string][] = [
+    ['Model', machine.model],
+    ['Plate, measured', size(machine.plateWidth, machine.plateDepth)],
+    ['Print area', size(machine.printWidth, machine.printDepth)],
+    [
+      'Adjusters',
+      machine.adjusters.length === 0
+        ? 'none'
+        : machine.adjusters.map(({ name, thread, pitch }) => `${name} (${thread}, ${pitch} mm a turn)`).join(', '),
+    ],
+    ['Clockwise', senseWords(machine)],
+    ['Finds Z by', FINDING_NAMES[machine.finding]],
+    ['Compensation', machine.compensation ? 'on: prints follow a height map' : 'off'],
+    ['First layer', `${millimetres(machine.firstLayer)} mm`],
+    [
+      'Aim',
+      machine.aim === null
+        ? `${millimetres(firstLayerAim(machine), 3)} mm, the default for its first layer`
+        : `${millimetres(machine.aim, 3)} mm, set here`,
+    ],
+    [
+      'Console',
+      machine.console
+        ? `${machine.console.host}:${machine.console.port}${machine.console.simulated ? ', simulated' : ''}`
+        : 'none: heights by paste, file or hand',
+    ],
+    ...(machine.note ? [['Note', machine.note] as [string, string]] : []),
+  ];
+  return (
+    <Section title="FACTS" testID="facts">
+      {facts.map(([name, value]) => (
+        <View
+          key={name}
+          style={{
+            flexDirection: 'row',
+            gap: 12,
+            paddingVertical: 8,
+            borderBottomWidth: 1,
+            borderBottomColor: palette.hairline,
+          }}
+        >
+          <View style={{ width: 124 }}>
+            <Words tone="steel" size="small">
+              {name}
+            </Words>
+          </View>
+          <View style={{ flex: 1 }}>
+            <Words>{value}</Words>
+          </View>
+        </View>
+      ))}
+    </Section>
+  );
+}
+
+function senseWords({ adjusters, seenFrom }: MachineOverview): string {
+  if (adjusters.length === 0) return '–';
+  const senses = new Set(adjusters.map(({ clockwise }) => clockwise));
+  const view = seenFrom === 'above' ? 'looking down' : 'looking up from below';
+  return senses.size === 1 ? `${[...senses][0]} the bed, ${view}` : `differs from knob to knob, ${view}`;
+}

@@ -1,0 +1,158 @@
+import type { MachineOverview } from '@even-bed/contract';
+import { firstLayerAim } from '@even-bed/core';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { lazy, Suspense } from 'react';
+import { ScrollView, View } from 'react-native';
+import { errorOf } from '../api/errorOf';
+import { useMachineChecksQuery } from '../level/levelApi';
+import { useLastHeights } from './useLastHeights';
+import { useBeginCheck } from './useBeginCheck';
+import { ActionButton } from '../ui/ActionButton';
+import { BedPlan } from '../ui/BedPlan';
+import { millimetres } from '../ui/formatHeight';
+import { dayAndTime, shortDate } from '../ui/formatTime';
+import { Failed, Loading } from '../ui/Loading';
+import { Page } from '../ui/Page';
+import { Row } from '../ui/Row';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { SPACE, useIsWide, usePalette } from '../ui/theme';
+import { useNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import { useMachineQuery, useMachinesQuery } from './fleetApi';
+import { FloorList } from './FloorList';
+import { MachineFactList } from './MachineFactList';
+import { canBeLevelled, machineState, plateOf } from './machineState';
+import { RuleEditor } from './RuleEditor';
+
+const RangeTrend = lazy(() => import('../ui/RangeTrend'));
+const HISTORY = 24;
+
+/** A machine's page; on a wide screen the floor stays at its left. */
+export function MachineScreen() {
+  const { machineId } = useLocalSearchParams<{ machineId: string }>();
+  const wide = useIsWide();
+  const palette = usePalette();
+  const { data: machines = [] } = useMachinesQuery(undefined, { skip: !wide });
+  const { data: machine, error, refetch } = useMachineQuery(machineId);
+  const failure = errorOf(error);
+  const page = machine ? (
+    <MachinePage key={machine.id} machine={machine} />
+  ) : (
+    <Page title="Machine" crumbs={[{ label: 'Floor', href: '/floor' }]}>
+      {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the machine" />}
+    </Page>
+  );
+  if (!wide) return page;
+  return (
+    <View style={{ flex: 1, flexDirection: 'row' }}>
+      <ScrollView
+        style={{ width: 340, flexGrow: 0, borderRightWidth: 1, borderRightColor: palette.hairline }}
+        contentContainerStyle={{ padding: 16, gap: SPACE.m }}
+        tabIndex={0}
+        role="complementary"
+        aria-label="All machines"
+      >
+        <FloorList machines={machines} selectedId={machineId} />
+      </ScrollView>
+      <View style={{ flex: 1 }}>{page}</View>
+    </View>
+  );
+}
+
+function MachinePage({ machine }: { machine: MachineOverview }) {
+  const router = useRouter();
+  const now = useNow();
+  const { begin, draftId } = useBeginCheck(machine);
+  const { points, contours } = useLastHeights(machine);
+  const state = machineState(machine, now, draftId !== null);
+  const levellable = canBeLevelled(machine);
+  const last = machine.lastCheck;
+  return (
+    <Page
+      title={machine.name}
+      testID="machine"
+      crumbs={[{ label: `Floor · ${machine.areaName}`, href: '/floor' }]}
+      state={<Signal kind={state.signal} word={state.words} />}
+      actions={
+        <>
+          <ActionButton
+            label="Edit facts"
+            icon="edit"
+            onPress={() => router.push(`/floor/${machine.id}/edit`)}
+            testID="edit-machine"
+          />
+          {levellable ? (
+            <ActionButton
+              label={draftId || machine.openCheckId ? 'Go on with the check' : 'Check the level'}
+              kind="main"
+              grow
+              onPress={begin}
+              testID="check-level"
+            />
+          ) : null}
+        </>
+      }
+    >
+      <BedPlan
+        plate={plateOf(machine)}
+        adjusters={machine.adjusters}
+        points={points}
+        contours={contours}
+        maxHeight={330}
+        label={`Plate of ${machine.name}, ${machine.plateWidth} by ${machine.plateDepth} mm, ${machine.adjusters.length} adjusters`}
+      />
+      <Words size="small" tone="steel" align="center">
+        {last && contours
+          ? `Last reading, ${shortDate(last.endedAt, now)}. Hundredths of a mm, + higher, nearer the nozzle; 0 is the mean.`
+          : 'The plate from above. Dashed: the print area.'}
+      </Words>
+      {levellable ? null : (
+        <Words tone="steel">
+          {machine.adjusters.length === 0
+            ? 'This machine has no adjusters written down. With three or more of them its turns can be worked out here.'
+            : 'At least three adjusters are needed to work out turns.'}
+        </Words>
+      )}
+      {levellable ? <RuleEditor machine={machine} now={now} /> : null}
+      <History machine={machine} now={now} />
+      <MachineFactList machine={machine} />
+    </Page>
+  );
+}
+
+function History({ machine, now }: { machine: MachineOverview; now: number }) {
+  const { data } = useMachineChecksQuery({ machineId: machine.id, limit: HISTORY });
+  const finished = (data?.items ?? []).filter(({ outcome }) => outcome === 'finished');
+  if (finished.length === 0) return null;
+  const aim = machine.aim ?? firstLayerAim(machine);
+  return (
+    <Section title="LEVEL HISTORY, RANGE AT THE END IN MM" testID="level-history">
+      {finished.length > 2 ? (
+        <Suspense fallback={<View style={{ height: 172 }} />}>
+          <RangeTrend
+            aim={aim}
+            label={`Range at the end of the last ${finished.length} checks, aim ${millimetres(aim)} mm`}
+            points={[...finished]
+              .reverse()
+              .map(({ endedAt, after }) => ({ label: shortDate(endedAt!, now), range: after! }))}
+          />
+        </Suspense>
+      ) : null}
+      {finished.slice(0, 5).map((check) => (
+        <Row
+          key={check.id}
+          href={`/level/${check.id}`}
+          label={`Level check of ${dayAndTime(check.endedAt!)}`}
+          lead={<Signal kind={check.after! <= check.aim ? 'ready' : 'due'} />}
+          end={<Words figures bold>{`${millimetres(check.before!)} → ${millimetres(check.after!)}`}</Words>}
+        >
+          <Words>{shortDate(check.endedAt!, now)}</Words>
+          <Words size="small" tone="steel">
+            {check.after! <= check.aim ? 'within the aim' : `over the aim of ${millimetres(check.aim)}`}
+          </Words>
+        </Row>
+      ))}
+    </Section>
+  );
+}

@@ -1,0 +1,54 @@
+import type { CheckSetup, MachineOverview } from '@even-bed/contract';
+import { firstLayerAim, lookingDown, type ParseOptions } from '@even-bed/core';
+import type { CheckDraft, HeightEntry } from '../level/levelSlice';
+import { plateOf } from './machineState';
+
+/** What a check of this machine rests on, as its facts stand now. */
+export function setupOf(machine: MachineOverview): CheckSetup {
+  const adjusters = machine.adjusters.map(({ id, x, y, pitch, clockwise }) => ({ id, x, y, pitch, clockwise }));
+  return {
+    adjusters: lookingDown(adjusters, machine.seenFrom),
+    seenFrom: machine.seenFrom,
+    aim: machine.aim ?? firstLayerAim(machine),
+    printWidth: machine.printWidth,
+    printDepth: machine.printDepth,
+  };
+}
+
+/** How this machine's readings are to be read, as far as the shop knows. */
+export function readingOf({ plus, mapExtent, mapFirstRow }: MachineOverview): ParseOptions {
+  return { plus, ...(mapExtent ? { extent: mapExtent } : {}), ...(mapFirstRow ? { firstRow: mapFirstRow } : {}) };
+}
+
+export function newEntry(machine: MachineOverview): HeightEntry {
+  return {
+    way: machine.console ? 'machine' : 'typed',
+    text: '',
+    fileName: '',
+    typed: null,
+    scanId: null,
+    reading: readingOf(machine),
+  };
+}
+
+/** A check of a machine, not begun yet. */
+export function newDraft(machine: MachineOverview, id: string, now: number): CheckDraft {
+  return {
+    id,
+    machineId: machine.id,
+    machineName: machine.name,
+    areaName: machine.areaName,
+    startedAt: now,
+    setup: setupOf(machine),
+    adjusterNames: Object.fromEntries(machine.adjusters.map((adjuster) => [adjuster.id, adjuster.name])),
+    plate: plateOf(machine),
+    hasConsole: machine.console !== null,
+    stage: 'reading',
+    entry: newEntry(machine),
+    rounds: [],
+    note: '',
+    end: null,
+    sent: { start: false, rounds: 0, turns: [] },
+    refusal: null,
+  };
+}

@@ -1,0 +1,128 @@
+import { planRound } from '@even-bed/core';
+import { useEffect, useRef } from 'react';
+import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { useAppDispatch } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Choice, type Option } from '../ui/Choice';
+import { Page } from '../ui/Page';
+import { SPACE, useIsWide } from '../ui/theme';
+import { useKeys } from '../ui/useKeys';
+import { Words } from '../ui/Words';
+import { Refusal } from './CheckSending';
+import { DropCheck } from './DropCheck';
+import { entryChanged, heightsTaken, turningReturnedTo, type CheckDraft, type HeightWay } from './levelSlice';
+import { PasteHeights } from './PasteHeights';
+import { ReadingPreview } from './ReadingPreview';
+import { RoundList } from './RoundList';
+import { ScanHeights } from './ScanHeights';
+import { gridFault, gridText } from './typedGrid';
+import { TypeHeights } from './TypeHeights';
+import { useReckoning } from './useReckoning';
+
+const WAYS: readonly Option<HeightWay>[] = [
+  { value: 'machine', label: 'Machine', icon: 'console' },
+  { value: 'pasted', label: 'Paste', icon: 'paste' },
+  { value: 'file', label: 'File', icon: 'file' },
+  { value: 'typed', label: 'Type', icon: 'type' },
+];
+
+/** Gets the heights of a bed: from the machine, by paste, from a file, or typed place by place. */
+export function GetHeights({ draft }: { draft: CheckDraft }) {
+  const dispatch = useAppDispatch();
+  const wide = useIsWide();
+  const { id, entry, setup, rounds } = draft;
+  const ways = draft.hasConsole ? WAYS : WAYS.filter(({ value }) => value !== 'machine');
+  const fault = entry.way === 'typed' && entry.typed ? gridFault(entry.typed) : null;
+  const raw = entry.way === 'typed' ? (entry.typed && !fault ? gridText(entry.typed) : '') : entry.text;
+  const now = raw.trim() === '' ? null : { raw, reading: entry.reading };
+  const state = useReckoning({ now, setup });
+  const ready = state.kind === 'done' && state.reckoning.plan !== null;
+
+  const use = () => {
+    if (!ready || !now) return;
+    dispatch(heightsTaken({ id, round: { id: uuid(), takenAt: Date.now(), source: entry.way, ...now } }));
+  };
+  useKeys({ u: use });
+
+  // Heights that came from the machine whole and without a question need no second tap.
+  const scanned = useRef(false);
+  const plain =
+    ready &&
+    entry.way === 'machine' &&
+    state.reckoning.parsed.warnings.length === 0 &&
+    state.reckoning.doubts.length === 0;
+  useEffect(() => {
+    if (!plain || !scanned.current) return;
+    scanned.current = false;
+    use();
+  });
+  const onScanned = (text: string) => {
+    scanned.current = isWhole(text, draft);
+    dispatch(entryChanged({ id, change: { text } }));
+  };
+
+  return (
+    <Page
+      title={rounds.length === 0 ? 'Get the heights' : 'Measure again'}
+      crumbs={[{ label: `${draft.machineName} · ${draft.areaName}`, href: `/floor/${draft.machineId}` }]}
+      state={
+        <Words size="small" tone="steel">
+          {`reading ${rounds.length + 1}`}
+        </Words>
+      }
+      testID="get-heights"
+      actions={
+        <>
+          {rounds.length > 0 ? (
+            <ActionButton
+              label="Back to the turns"
+              onPress={() => dispatch(turningReturnedTo({ id }))}
+              testID="back-to-turns"
+            />
+          ) : (
+            <DropCheck draft={draft} />
+          )}
+          <ActionButton
+            label="Use these heights"
+            kind="main"
+            grow
+            disabled={!ready}
+            onPress={use}
+            testID="use-heights"
+          />
+        </>
+      }
+    >
+      {draft.refusal ? <Refusal draft={draft} /> : null}
+      <View style={wide ? { flexDirection: 'row', gap: 32 } : { gap: SPACE.m }}>
+        <View style={{ gap: SPACE.m, ...(wide ? { flex: 1.2 } : {}) }}>
+          <Choice
+            label="Where the heights come from"
+            hideLabel
+            options={ways}
+            value={entry.way}
+            onChange={(way) => dispatch(entryChanged({ id, change: { way } }))}
+            testID="way"
+          />
+          {entry.way === 'machine' ? <ScanHeights draft={draft} onScanned={onScanned} /> : null}
+          {entry.way === 'pasted' || entry.way === 'file' ? <PasteHeights draft={draft} /> : null}
+          {entry.way === 'typed' ? <TypeHeights draft={draft} fault={fault} /> : null}
+        </View>
+        <View style={{ gap: SPACE.m, ...(wide ? { flex: 1 } : {}) }}>
+          <ReadingPreview draft={draft} state={state} />
+          {rounds.length > 0 ? <RoundList draft={draft} /> : null}
+        </View>
+      </View>
+    </Page>
+  );
+}
+
+/** Whether a scan can be used as it is: it reads and says, or the shop knows, where it lies. */
+function isWhole(text: string, { entry, setup }: CheckDraft): boolean {
+  try {
+    return planRound({ raw: text, reading: entry.reading }, setup).plan !== null;
+  } catch {
+    return false;
+  }
+}

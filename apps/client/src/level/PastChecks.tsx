@@ -1,0 +1,33 @@
+import { millimetres } from '../ui/formatHeight';
+import { shortDate } from '../ui/formatTime';
+import { Row } from '../ui/Row';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { useNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import { useMachineChecksQuery } from './levelApi';
+
+const SHOWN = 6;
+
+/** The last finished checks of a machine, for comparison. */
+export function PastChecks({ machineId }: { machineId: string }) {
+  const now = useNow();
+  const { data } = useMachineChecksQuery({ machineId, limit: SHOWN });
+  const finished = (data?.items ?? []).filter(({ outcome }) => outcome === 'finished');
+  if (finished.length === 0) return null;
+  return (
+    <Section title="BEFORE THIS" testID="past-checks">
+      {finished.map(({ id, endedAt, before, after, aim }) => (
+        <Row
+          key={id}
+          href={`/level/${id}`}
+          label={`Level check of ${shortDate(endedAt!, now)}`}
+          lead={<Signal kind={after! <= aim ? 'ready' : 'due'} />}
+          end={<Words figures>{`${millimetres(before!)} → ${millimetres(after!)}`}</Words>}
+        >
+          <Words size="small">{shortDate(endedAt!, now)}</Words>
+        </Row>
+      ))}
+    </Section>
+  );
+}

@@ -1,0 +1,185 @@
+import type { CheckEnd, CheckSetup, MadeTurn, RoundWrite } from '@even-bed/contract';
+import type { ParseOptions } from '@even-bed/core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { PlanPlate } from '../ui/BedPlan';
+
+export type HeightWay = 'machine' | 'pasted' | 'file' | 'typed';
+
+/** What a person types into the grid: cells as typed, front row first. */
+export interface TypedGrid {
+  xs: number[];
+  ys: number[];
+  cells: string[][];
+}
+
+/** A reading that is being made. Kept with the draft, so that a reload in the middle loses nothing. */
+export interface HeightEntry {
+  way: HeightWay;
+  text: string;
+  fileName: string;
+  typed: TypedGrid | null;
+  scanId: string | null;
+  reading: ParseOptions;
+}
+
+export interface DraftRound extends RoundWrite {
+  id: string;
+  /** Adjusters whose planned turn is ticked as made. */
+  ticked: string[];
+  /** The turns as noted when the technician went on; null until then. */
+  made: MadeTurn[] | null;
+  madeAt: number | null;
+}
+
+/** What the server has acknowledged of a draft. */
+export interface SentMarks {
+  start: boolean;
+  rounds: number;
+  /** Ids of rounds whose turns it has. */
+  turns: string[];
+}
+
+/** A level check on this device, from its first reading until the server has its end. */
+export interface CheckDraft {
+  id: string;
+  machineId: string;
+  machineName: string;
+  areaName: string;
+  startedAt: number;
+  setup: CheckSetup;
+  adjusterNames: Record<string, string>;
+  plate: PlanPlate;
+  hasConsole: boolean;
+  stage: 'reading' | 'turning';
+  entry: HeightEntry;
+  rounds: DraftRound[];
+  note: string;
+  end: CheckEnd | null;
+  sent: SentMarks;
+  /** What the server said when it refused a part of this check. */
+  refusal: string | null;
+}
+
+export interface LevelState {
+  drafts: Record<string, CheckDraft>;
+  /** Whether the server answered the last write. */
+  serverAnswers: boolean;
+}
+
+const initialState: LevelState = { drafts: {}, serverAnswers: true };
+
+type For<T = unknown> = PayloadAction<{ id: string } & T>;
+
+/** Level checks under way on this device. */
+export const levelSlice = createSlice({
+  name: 'level',
+  initialState,
+  reducers: {
+    draftsLoaded(state, { payload }: PayloadAction<CheckDraft[]>) {
+      for (const draft of payload) state.drafts[draft.id] = draft;
+    },
+    draftChangedElsewhere(state, { payload: { id, draft } }: For<{ draft: CheckDraft | null }>) {
+      if (draft) state.drafts[id] = draft;
+      else delete state.drafts[id];
+    },
+    checkBegun(state, { payload }: PayloadAction<CheckDraft>) {
+      state.drafts[payload.id] = payload;
+    },
+    entryChanged(state, { payload: { id, change } }: For<{ change: Partial<HeightEntry> }>) {
+      const draft = state.drafts[id];
+      if (draft) Object.assign(draft.entry, change);
+    },
+    heightsTaken(
+      state,
+      { payload: { id, round } }: For<{ round: Omit<DraftRound, 'seq' | 'ticked' | 'made' | 'madeAt'> }>,
+    ) {
+      const draft = state.drafts[id];
+      if (!draft || draft.end) return;
+      const last = draft.rounds[draft.rounds.length - 1];
+      // A round that is left without going on counts as one in which nothing was turned.
+      if (last && last.made === null) Object.assign(last, { made: [], madeAt: round.takenAt });
+      draft.rounds.push({ ...round, seq: draft.rounds.length + 1, ticked: [], made: null, madeAt: null });
+      draft.stage = 'turning';
+      Object.assign(draft.entry, { text: '', fileName: '', scanId: null, reading: round.reading });
+      if (draft.entry.typed) draft.entry.typed.cells = draft.entry.typed.cells.map((row) => row.map(() => ''));
+    },
+    turnTicked(state, { payload: { id, adjusterId } }: For<{ adjusterId: string }>) {
+      const round = state.drafts[id]?.rounds.at(-1);
+      if (!round || round.made !== null) return;
+      const at = round.ticked.indexOf(adjusterId);
+      if (at < 0) round.ticked.push(adjusterId);
+      else round.ticked.splice(at, 1);
+    },
+    turnsMade(state, { payload: { id, made, madeAt } }: For<{ made: MadeTurn[]; madeAt: number }>) {
+      const draft = state.drafts[id];
+      const round = draft?.rounds.at(-1);
+      if (!draft || !round || round.made !== null) return;
+      Object.assign(round, { made, madeAt });
+      draft.stage = 'reading';
+    },
+    turningReturnedTo(state, { payload: { id } }: For) {
+      const draft = state.drafts[id];
+      if (draft && draft.rounds.length > 0) draft.stage = 'turning';
+    },
+    readingReturnedTo(state, { payload: { id } }: For) {
+      const draft = state.drafts[id];
+      if (draft) draft.stage = 'reading';
+    },
+    noteChanged(state, { payload: { id, note } }: For<{ note: string }>) {
+      const draft = state.drafts[id];
+      if (draft) draft.note = note;
+    },
+    checkEnded(state, { payload: { id, end } }: For<{ end: CheckEnd }>) {
+      const draft = state.drafts[id];
+      if (!draft || draft.end) return;
+      draft.end = end;
+      if (draft.rounds.length === 0) delete state.drafts[id];
+    },
+    writeSent(state, { payload: { id, part } }: For<{ part: WritePart }>) {
+      const draft = state.drafts[id];
+      if (!draft) return;
+      draft.refusal = null;
+      if (part.kind === 'start') draft.sent.start = true;
+      if (part.kind === 'round') draft.sent.rounds = part.seq;
+      if (part.kind === 'turns' && !draft.sent.turns.includes(part.roundId)) draft.sent.turns.push(part.roundId);
+      if (part.kind === 'end') delete state.drafts[id];
+    },
+    writeRefused(state, { payload: { id, message } }: For<{ message: string }>) {
+      const draft = state.drafts[id];
+      if (draft) draft.refusal = message;
+    },
+    sendingAskedAgain(state, { payload: { id } }: For) {
+      const draft = state.drafts[id];
+      if (draft) draft.refusal = null;
+    },
+    draftRemoved(state, { payload: { id } }: For) {
+      delete state.drafts[id];
+    },
+    serverAnswered(state, { payload }: PayloadAction<boolean>) {
+      state.serverAnswers = payload;
+    },
+  },
+});
+
+/** Which part of a draft a write carries. */
+export type WritePart =
+  { kind: 'start' } | { kind: 'round'; seq: number } | { kind: 'turns'; roundId: string } | { kind: 'end' };
+
+export const {
+  draftsLoaded,
+  draftChangedElsewhere,
+  checkBegun,
+  entryChanged,
+  heightsTaken,
+  turnTicked,
+  turnsMade,
+  turningReturnedTo,
+  readingReturnedTo,
+  noteChanged,
+  checkEnded,
+  writeSent,
+  writeRefused,
+  sendingAskedAgain,
+  draftRemoved,
+  serverAnswered,
+} = levelSlice.actions;

@@ -1,0 +1,76 @@
+import { turnsAsSeen, describeTurn, type RoundComparison, type SeenFrom, type TurnPlan } from '@even-bed/core';
+import { millimetres } from '../ui/formatHeight';
+
+const NUMBERS = [
+  'No',
+  'One',
+  'Two',
+  'Three',
+  'Four',
+  'Five',
+  'Six',
+  'Seven',
+  'Eight',
+  'Nine',
+  'Ten',
+  'Eleven',
+  'Twelve',
+];
+
+/** The page's title: what the plan comes to. */
+export function planHeadline({ verdict, order }: Pick<TurnPlan, 'verdict' | 'order'>): string {
+  const count = order.length;
+  if (verdict === 'within') return 'Within the aim';
+  if (count === 0) return 'Turns can’t help further';
+  const turns = `${NUMBERS[count] ?? count} ${count === 1 ? 'turn' : 'turns'}`;
+  return verdict === 'reaches' ? `${turns} will do it` : `${turns} help, not all the way`;
+}
+
+/** What stays after the turns, and what could cure it. */
+export function whatStays({
+  limit,
+  after,
+  ideal,
+  verdict,
+}: Pick<TurnPlan, 'limit' | 'after' | 'ideal' | 'verdict'>): string {
+  const left = `${millimetres(after.range)} mm`;
+  if (verdict === 'within') return `${left} from highest to lowest. Leave the knobs alone.`;
+  switch (limit) {
+    case 'tilt':
+      return `What stays of ${left} is tilt finer than a hand can turn. Another round may take it out.`;
+    case 'shape':
+      return `What stays is the shape of the plate, ${millimetres(ideal.range)} mm. Screws cure tilt, never shape; a height map can follow it.`;
+    case 'noise':
+      return 'What stays is no more than the readings differ by themselves.';
+  }
+}
+
+/** A turn as the technician sees it, in words. */
+export const turnWords = (said: number, seenFrom: SeenFrom) => describeTurn(turnsAsSeen(said, seenFrom));
+
+export const viewWords = (seenFrom: SeenFrom) => (seenFrom === 'above' ? 'looking down' : 'looking up from below');
+
+/** What the bed's answer to the last turns means, when it means something. */
+export function answerWords({ answer, before, now, worse }: RoundComparison): { title: string; text: string } | null {
+  const ranges = `${millimetres(before)} to ${millimetres(now)} mm`;
+  switch (answer) {
+    case 'reversed':
+      return {
+        title: worse ? `It got worse: ${ranges}` : 'The bed moved the other way',
+        text: 'The turns moved the bed the opposite way. The plan below would make the next reading worse still. Either + means the other thing in these heights, or the knobs turn the other way round than written down.',
+      };
+    case 'unmoved':
+      return {
+        title: 'The bed hardly moved',
+        text: `${ranges}. Were the turns made, and on these knobs? A spring at its end, or something under the bed, holds it too.`,
+      };
+    case 'off':
+      return {
+        title: 'The bed moved another way than planned',
+        text: `${ranges}. A knob may have been mixed up with another, or turned too far. Go on with the new plan.`,
+      };
+    case 'as-said':
+    case 'small':
+      return null;
+  }
+}

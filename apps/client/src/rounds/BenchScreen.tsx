@@ -1,0 +1,173 @@
+import type { MachineOverview } from '@even-bed/contract';
+import { dueState } from '@even-bed/core';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { errorOf } from '../api/errorOf';
+import { useMachinesQuery } from '../fleet/fleetApi';
+import { useOpenChecksQuery } from '../level/levelApi';
+import { useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Empty } from '../ui/Empty';
+import { dayAndTime, weekdayTime } from '../ui/formatTime';
+import { millimetres } from '../ui/formatHeight';
+import { Failed, Loading } from '../ui/Loading';
+import { Page } from '../ui/Page';
+import { Row } from '../ui/Row';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { Tag } from '../ui/Tag';
+import { useNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import { dueWords } from './dueWords';
+
+/** What my hands do now: checks under way, and what is due. */
+export function BenchScreen() {
+  const now = useNow();
+  const machines = useMachinesQuery();
+  const error = errorOf(machines.error);
+  return (
+    <Page
+      title="Bench"
+      state={
+        <Words size="small" tone="steel">
+          {weekdayTime(now)}
+        </Words>
+      }
+      testID="bench"
+    >
+      <InHand />
+      {machines.data ? (
+        <Due machines={machines.data} now={now} />
+      ) : error ? (
+        <Failed message={error.message} onRetry={machines.refetch} />
+      ) : (
+        <Loading what="what is due" />
+      )}
+    </Page>
+  );
+}
+
+/** Checks begun here, and those that other devices have begun. */
+function InHand() {
+  const drafts = useAppSelector((state) => state.level.drafts);
+  const { data: open = [] } = useOpenChecksQuery();
+  const here = Object.values(drafts).sort((p, q) => q.startedAt - p.startedAt);
+  const elsewhere = open.filter(({ id }) => !drafts[id]);
+  if (here.length + elsewhere.length === 0) return null;
+  return (
+    <Section title="IN HAND" testID="in-hand">
+      {here.map(({ id, machineName, rounds, stage, startedAt, refusal, end }) => (
+        <Row
+          key={id}
+          href={`/level/${id}`}
+          label={`Level check of ${machineName}`}
+          lead={<Signal kind={refusal ? 'stop' : 'hold'} />}
+          end={
+            <Words size="small" tone="steel">
+              {dayAndTime(startedAt)}
+            </Words>
+          }
+          testID={`draft-${machineName}`}
+        >
+          <Words bold>{`${machineName} · level check`}</Words>
+          <Words size="small" tone="steel">
+            {refusal ? 'The server refused a part of it' : end ? 'Ended, being sent' : stageWords(stage, rounds.length)}
+          </Words>
+        </Row>
+      ))}
+      {elsewhere.map(({ id, machineName, startedAt, rounds }) => (
+        <Row
+          key={id}
+          href={`/level/${id}`}
+          label={`Level check of ${machineName}, on another device`}
+          lead={<Signal kind="hold" />}
+          end={
+            <Words size="small" tone="steel">
+              {dayAndTime(startedAt)}
+            </Words>
+          }
+        >
+          <Words bold>{`${machineName} · level check`}</Words>
+          <Words
+            size="small"
+            tone="steel"
+          >{`Begun on another device, ${rounds} ${rounds === 1 ? 'reading' : 'readings'}`}</Words>
+        </Row>
+      ))}
+    </Section>
+  );
+}
+
+function stageWords(stage: 'reading' | 'turning', rounds: number): string {
+  if (rounds === 0) return 'Waiting for its heights';
+  return stage === 'turning'
+    ? `Reading ${rounds} is there: turn, then measure again`
+    : `Turns made: take reading ${rounds + 1}`;
+}
+
+function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
+  const router = useRouter();
+  if (machines.length === 0) {
+    return (
+      <Empty title="There is no machine yet.">
+        <Words tone="steel">Add the first one: its plate, its adjusters and where they stand. Then level it.</Words>
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton
+            label="Add the first machine"
+            kind="main"
+            icon="add"
+            onPress={() => router.push('/floor/new')}
+            testID="add-first"
+          />
+        </View>
+      </Empty>
+    );
+  }
+  const coming = machines
+    .flatMap((machine) =>
+      machine.rule
+        ? [{ machine, rule: machine.rule, state: dueState({ ...machine.rule, dueAt: machine.rule.nextDueAt, now }) }]
+        : [],
+    )
+    .filter(({ state }) => state !== 'ready')
+    .sort((p, q) => p.rule.nextDueAt - q.rule.nextDueAt);
+  const nextRule = machines
+    .flatMap(({ rule, name }) => (rule ? [{ ...rule, name }] : []))
+    .sort((p, q) => p.nextDueAt - q.nextDueAt)[0];
+  return (
+    <Section title="NEXT FOR YOUR HANDS" testID="due-list">
+      {coming.length === 0 ? (
+        <Words tone="steel">
+          {nextRule
+            ? `Nothing is due. Next: ${nextRule.name}, ${dueWords(nextRule, now)}.`
+            : 'No machine has a rule yet. Set one on its page.'}
+        </Words>
+      ) : (
+        coming.map(({ machine, rule, state }) => (
+          <Row
+            key={machine.id}
+            href={`/floor/${machine.id}`}
+            label={`${machine.name}, level check ${dueWords(rule, now)}`}
+            lead={<Signal kind={state === 'due' ? 'due' : 'ready'} />}
+            end={
+              <Words size="small" bold={state === 'due'}>
+                {dueWords(rule, now)}
+              </Words>
+            }
+            testID={`due-${machine.name}`}
+          >
+            <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+              <Words bold>{machine.name}</Words>
+              {machine.shelf ? <Tag>{machine.shelf}</Tag> : null}
+            </View>
+            <Words size="small" tone="steel">
+              {machine.lastCheck
+                ? `Level check, last range ${millimetres(machine.lastCheck.after)} mm`
+                : 'Level check, never done'}
+            </Words>
+          </Row>
+        ))
+      )}
+    </Section>
+  );
+}

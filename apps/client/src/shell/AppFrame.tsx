@@ -1,0 +1,54 @@
+import { AtkinsonHyperlegibleNext_400Regular } from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular';
+import { AtkinsonHyperlegibleNext_700Bold } from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold';
+import { useFonts } from 'expo-font';
+import { Slot } from 'expo-router';
+import Head from 'expo-router/head';
+import { StatusBar } from 'expo-status-bar';
+import { useEffect, useMemo, useState } from 'react';
+import { useColorScheme } from 'react-native';
+import { PaperProvider } from 'react-native-paper';
+import { Provider } from 'react-redux';
+import { openDevice, store } from '../state/store';
+import { kitIcon } from '../ui/Icon';
+import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
+import { keepForOffline } from './keepForOffline';
+import { Shell } from './Shell';
+
+/** What stands round every view: fonts, theme, state, the shell. */
+export default function AppFrame() {
+  const [fontsLoaded, fontsFailed] = useFonts({
+    AtkinsonHyperlegibleNext_400Regular,
+    AtkinsonHyperlegibleNext_700Bold,
+  });
+  const [deviceOpen, setDeviceOpen] = useState(false);
+  const palette = useColorScheme() === 'dark' ? DARK : LIGHT;
+  const theme = useMemo(() => paperTheme(palette), [palette]);
+
+  useEffect(() => {
+    void openDevice().finally(() => setDeviceOpen(true));
+    keepForOffline();
+  }, []);
+  useEffect(() => {
+    if (typeof document === 'undefined') return;
+    document.documentElement.style.backgroundColor = palette.paper;
+    document.documentElement.style.colorScheme = palette.dark ? 'dark' : 'light';
+    document.documentElement.lang = 'en';
+  }, [palette]);
+
+  if (!deviceOpen || (!fontsLoaded && !fontsFailed)) return null;
+  return (
+    <Provider store={store}>
+      <PaletteContext.Provider value={palette}>
+        <PaperProvider theme={theme} settings={{ icon: kitIcon }}>
+          <StatusBar style={palette.dark ? 'light' : 'dark'} />
+          <Head>
+            <title>Even Bed</title>
+          </Head>
+          <Shell>
+            <Slot />
+          </Shell>
+        </PaperProvider>
+      </PaletteContext.Provider>
+    </Provider>
+  );
+}

@@ -1,0 +1,153 @@
+import { Link, usePathname, useRouter, type Href } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
+import { selectPending, useAppSelector } from '../state/store';
+import { Icon } from '../ui/Icon';
+import type { IconName } from '../ui/iconPaths';
+import { TOUCH, useIsWide, usePalette } from '../ui/theme';
+import { useKeys } from '../ui/useKeys';
+import { Words } from '../ui/Words';
+import { KeysHelp } from './KeysHelp';
+
+interface Room {
+  href: Href;
+  path: string;
+  name: string;
+  icon: IconName;
+}
+
+/** Rooms that have work behind them. */
+const ROOMS: readonly Room[] = [
+  { href: '/bench', path: '/bench', name: 'Bench', icon: 'bench' },
+  { href: '/floor', path: '/floor', name: 'Floor', icon: 'floor' },
+  { href: '/book', path: '/book', name: 'Book', icon: 'book' },
+];
+
+/** The rooms: a bar at the bottom of a phone, a rail at the left of a wide screen. */
+export function Shell({ children }: { children: ReactNode }) {
+  const palette = usePalette();
+  const wide = useIsWide();
+  const router = useRouter();
+  const [keysShown, setKeysShown] = useState(false);
+  useKeys({
+    '?': () => setKeysShown(true),
+    b: () => router.push('/bench'),
+    f: () => router.push('/floor'),
+    k: () => router.push('/book'),
+  });
+  const rooms = ROOMS.map((room) => <RoomLink key={room.name} room={room} wide={wide} />);
+  return (
+    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.paper }}>
+      {wide ? (
+        <View
+          role="navigation"
+          aria-label="Rooms"
+          style={{
+            width: 92,
+            backgroundColor: palette.raised,
+            borderRightWidth: 1,
+            borderRightColor: palette.hairline,
+            paddingTop: 18,
+            gap: 4,
+          }}
+        >
+          <Words bold align="center">
+            {'Even\nBed'}
+          </Words>
+          <View style={{ height: 14 }} />
+          {rooms}
+          <View style={{ flex: 1 }} />
+          <Pressable
+            role="button"
+            onPress={() => setKeysShown(true)}
+            style={{ alignItems: 'center', padding: 12, minHeight: TOUCH }}
+            testID="show-keys"
+          >
+            <Icon name="keys" color={palette.steel} />
+            <Words size="small" tone="steel">
+              Keys
+            </Words>
+          </Pressable>
+        </View>
+      ) : null}
+      <View style={{ flex: 1 }} role="main">
+        <SendState />
+        {children}
+      </View>
+      {wide ? null : (
+        <View
+          role="navigation"
+          aria-label="Rooms"
+          style={{
+            flexDirection: 'row',
+            backgroundColor: palette.raised,
+            borderTopWidth: 1,
+            borderTopColor: palette.hairline,
+          }}
+        >
+          {rooms}
+        </View>
+      )}
+      <KeysHelp open={keysShown} onClose={() => setKeysShown(false)} />
+    </View>
+  );
+}
+
+function RoomLink({ room, wide }: { room: Room; wide: boolean }) {
+  const palette = usePalette();
+  const pathname = usePathname();
+  const here = pathname.startsWith(room.path) || (room.path === '/floor' && pathname.startsWith('/level'));
+  const mark = here ? palette.ink : 'transparent';
+  return (
+    <Link href={room.href} asChild>
+      <Pressable
+        aria-current={here ? 'page' : undefined}
+        testID={`room-${room.name.toLowerCase()}`}
+        style={{
+          flex: wide ? undefined : 1,
+          alignItems: 'center',
+          justifyContent: 'center',
+          minHeight: 60,
+          gap: 2,
+          ...(wide
+            ? { borderLeftWidth: 4, borderLeftColor: mark, minHeight: 66 }
+            : { borderTopWidth: 4, borderTopColor: mark }),
+        }}
+      >
+        <Icon name={room.icon} color={here ? palette.ink : palette.steel} />
+        <Words size="small" bold={here} tone={here ? 'ink' : 'steel'}>
+          {room.name}
+        </Words>
+      </Pressable>
+    </Link>
+  );
+}
+
+/** Says when something waits on this device because the server doesn't answer. Nothing to say is the usual case. */
+function SendState() {
+  const palette = usePalette();
+  const waiting = useAppSelector((state) => selectPending(state).length);
+  const answers = useAppSelector((state) => state.level.serverAnswers);
+  if (answers || waiting === 0) return null;
+  return (
+    <View
+      role="status"
+      testID="waiting-to-send"
+      style={{
+        flexDirection: 'row',
+        gap: 10,
+        padding: 10,
+        paddingHorizontal: 16,
+        backgroundColor: palette.dueWash,
+        alignItems: 'center',
+      }}
+    >
+      <Icon name="waiting" />
+      <View style={{ flexShrink: 1 }}>
+        <Words size="small">
+          {`The server doesn't answer. ${waiting === 1 ? '1 entry is' : `${waiting} entries are`} kept here and sent when it is back.`}
+        </Words>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,48 @@
+import AsyncStorage from '@react-native-async-storage/async-storage';
+
+const PREFIX = 'even-bed/';
+
+/** What this device keeps by itself, one record under one name, so that two tabs don't overwrite each other's. */
+export const deviceStore = {
+  async load<T>(kind: string): Promise<Map<string, T>> {
+    const prefix = `${PREFIX}${kind}/`;
+    const keys = (await AsyncStorage.getAllKeys()).filter((key) => key.startsWith(prefix));
+    const found = new Map<string, T>();
+    for (const [key, text] of await AsyncStorage.multiGet(keys)) {
+      const value = parsed<T>(text);
+      if (value !== null) found.set(key.slice(prefix.length), value);
+    }
+    return found;
+  },
+
+  async get<T>(kind: string, id: string): Promise<T | null> {
+    return parsed<T>(await AsyncStorage.getItem(`${PREFIX}${kind}/${id}`));
+  },
+
+  set(kind: string, id: string, value: unknown): Promise<void> {
+    return AsyncStorage.setItem(`${PREFIX}${kind}/${id}`, JSON.stringify(value));
+  },
+
+  remove(kind: string, id: string): Promise<void> {
+    return AsyncStorage.removeItem(`${PREFIX}${kind}/${id}`);
+  },
+
+  /** Calls back when another tab of this device changes a record of a kind; null when it took it away. */
+  watch<T>(kind: string, onChange: (id: string, value: T | null) => void): void {
+    if (typeof window === 'undefined' || !window.addEventListener) return;
+    const prefix = `${PREFIX}${kind}/`;
+    window.addEventListener('storage', ({ key, newValue }) => {
+      if (key?.startsWith(prefix)) onChange(key.slice(prefix.length), parsed<T>(newValue));
+    });
+  },
+};
+
+/** A record that can't be read is as good as none: it must not keep the app from opening. */
+function parsed<T>(text: string | null): T | null {
+  if (text === null) return null;
+  try {
+    return JSON.parse(text) as T;
+  } catch {
+    return null;
+  }
+}

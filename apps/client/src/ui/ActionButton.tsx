@@ -1,0 +1,50 @@
+import { Button } from 'react-native-paper';
+import { Icon } from './Icon';
+import type { IconName } from './iconPaths';
+import { FAMILY, RADIUS, TYPE, usePalette } from './theme';
+
+interface Props {
+  label: string;
+  onPress: () => void;
+  /** main: the one thing to do next · plain: beside it · quiet: no edge. */
+  kind?: 'main' | 'plain' | 'quiet';
+  icon?: IconName;
+  disabled?: boolean;
+  busy?: boolean;
+  /** Takes what room there is. */
+  grow?: boolean;
+  testID?: string;
+}
+
+/** A button for gloves: 56 high, in words. */
+export function ActionButton({ label, onPress, kind = 'plain', icon, disabled, busy, grow, testID }: Props) {
+  const palette = usePalette();
+  const height = kind === 'quiet' ? 48 : 56;
+  return (
+    <Button
+      mode={kind === 'main' ? 'contained' : kind === 'plain' ? 'outlined' : 'text'}
+      onPress={onPress}
+      disabled={disabled || busy}
+      loading={busy}
+      icon={icon ? ({ size, color }) => <Icon name={icon} size={size + 4} color={color} /> : undefined}
+      testID={testID}
+      textColor={kind === 'main' ? undefined : palette.ink}
+      style={[
+        { borderRadius: RADIUS, minHeight: height, justifyContent: 'center' },
+        kind === 'plain' && { borderColor: disabled ? palette.hairline : palette.ink, backgroundColor: 'transparent' },
+        grow && { flexGrow: 1, flexShrink: 1, flexBasis: 0 },
+      ]}
+      contentStyle={{ minHeight: height }}
+      labelStyle={{
+        fontFamily: FAMILY.bold,
+        fontSize: TYPE.body,
+        lineHeight: 22,
+        marginHorizontal: 12,
+        textAlign: 'center',
+      }}
+      uppercase={false}
+    >
+      {label}
+    </Button>
+  );
+}

@@ -1,0 +1,225 @@
+import type { BedContours, HeightPoint, Position } from '@even-bed/core';
+import { useId, useState } from 'react';
+import { View } from 'react-native';
+import Svg, { Circle, ClipPath, Defs, G, Line, Path, Rect, Text } from 'react-native-svg';
+import { signedHundredths } from './formatHeight';
+import { heightTint } from './mixColors';
+import { FAMILY, usePalette, type Palette } from './theme';
+import { DIAL_RADIUS, TurnDial } from './TurnDial';
+
+/** The plate from above, mm; the origin is where the print area's front-left corner lies on it. */
+export interface PlanPlate {
+  width: number;
+  depth: number;
+  originX: number;
+  originY: number;
+  printWidth: number;
+  printDepth: number;
+}
+
+export interface PlanAdjuster extends Position {
+  id: string;
+  /** As the technician sees it, + clockwise; left out where no turn is planned. */
+  turns?: number;
+  made?: boolean;
+}
+
+interface Props {
+  plate: PlanPlate;
+  adjusters?: readonly PlanAdjuster[];
+  points?: readonly HeightPoint[];
+  contours?: BedContours | null;
+  /** What a reader that speaks says instead of the drawing. */
+  label: string;
+  /** Largest height of the drawing, px. */
+  maxHeight?: number;
+  /** Without dials and figures, for lists. */
+  small?: boolean;
+  testID?: string;
+}
+
+const MOST_LABELS = 5;
+const MARGIN = DIAL_RADIUS + 4;
+const NOTCH = 16;
+
+/** The plate in plan: true proportions, FRONT at the bottom, heights as tints with contours, adjusters where they are. */
+export function BedPlan({
+  plate,
+  adjusters = [],
+  points = [],
+  contours,
+  label,
+  maxHeight = 420,
+  small,
+  testID,
+}: Props) {
+  const palette = usePalette();
+  const [room, setRoom] = useState(0);
+  const clip = useId();
+  const margin = small ? 3 : MARGIN;
+  const foot = small ? 5 : NOTCH;
+  const scale = Math.max(0, Math.min((room - 2 * margin) / plate.width, (maxHeight - 2 * margin - foot) / plate.depth));
+  const width = plate.width * scale;
+  const height = plate.depth * scale;
+  const px = (x: number) => margin + (x + plate.originX) * scale;
+  const py = (y: number) => margin + (plate.depth - plate.originY - y) * scale;
+  const ringPath = (ring: readonly [number, number][]) =>
+    `M${ring.map(([x, y]) => `${px(x).toFixed(1)} ${py(y).toFixed(1)}`).join('L')}Z`;
+  const dials = adjusters.map((adjuster) => ({
+    ...adjuster,
+    ...dialPlace(px(adjuster.x), py(adjuster.y), { margin, width, height }),
+  }));
+  const showDials = !small && adjusters.some(({ turns }) => turns !== undefined);
+
+  return (
+    <View
+      onLayout={({ nativeEvent }) => setRoom(nativeEvent.layout.width)}
+      role="img"
+      aria-label={label}
+      testID={testID}
+      style={{ alignItems: 'center' }}
+    >
+      <Svg width={width + 2 * margin} height={height + 2 * margin + foot}>
+        <Rect x={margin} y={margin} width={width} height={height} fill={palette.raised} />
+        {contours ? (
+          <>
+            <Defs>
+              <ClipPath id={clip}>
+                <Path d={ringPath(contours.outline)} />
+              </ClipPath>
+            </Defs>
+            <G clipPath={`url(#${clip})`}>
+              <Bands contours={contours} ringPath={ringPath} palette={palette} lines={!small} />
+            </G>
+          </>
+        ) : (
+          <Rect
+            x={px(0)}
+            y={py(plate.printDepth)}
+            width={plate.printWidth * scale}
+            height={plate.printDepth * scale}
+            fill="none"
+            stroke={palette.edge}
+            strokeDasharray="4 4"
+            strokeWidth={small ? 0 : 1}
+          />
+        )}
+        <Rect
+          x={margin}
+          y={margin}
+          width={width}
+          height={height}
+          fill="none"
+          stroke={palette.ink}
+          strokeWidth={small ? 1.2 : 1.6}
+        />
+        <FrontNotch x={margin + width / 2} y={margin + height} small={small} palette={palette} />
+        {small
+          ? null
+          : labelled(points).map(({ x, y, z }) => {
+              const covered =
+                showDials && dials.some((dial) => Math.hypot(dial.dialX - px(x), dial.dialY - py(y)) < DIAL_RADIUS + 8);
+              if (covered) return null;
+              return (
+                <Text
+                  key={`${x} ${y}`}
+                  x={px(x)}
+                  y={py(y) + 5}
+                  textAnchor="middle"
+                  fontSize={15}
+                  fontFamily={FAMILY.bold}
+                  fill={palette.ink}
+                >
+                  {signedHundredths(z - (contours?.mean ?? 0))}
+                </Text>
+              );
+            })}
+        {small
+          ? null
+          : dials.map(({ id, x, y, turns, made, dialX, dialY }) => (
+              <G key={id}>
+                <Line x1={px(x)} y1={py(y)} x2={dialX} y2={dialY} stroke={palette.ink} strokeWidth={1} />
+                <Circle cx={px(x)} cy={py(y)} r={4} fill={palette.ink} />
+                {turns === undefined ? null : <TurnDial x={dialX} y={dialY} turns={turns} made={made ?? false} />}
+              </G>
+            ))}
+      </Svg>
+    </View>
+  );
+}
+
+/** Isobands, each painted over the one below, and their edges as contour lines. */
+function Bands({
+  contours,
+  ringPath,
+  palette,
+  lines,
+}: {
+  contours: BedContours;
+  ringPath: (ring: readonly [number, number][]) => string;
+  palette: Palette;
+  lines: boolean;
+}) {
+  const { bands, step, reach, outline } = contours;
+  const share = (from: number) => (reach > 0 ? (from + step / 2) / Math.max(reach, step) : 0);
+  return (
+    <>
+      <Path d={ringPath(outline)} fill={heightTint(palette, bands.length > 0 ? share(bands[0]!.from - step) : 0)} />
+      {bands.map(({ from, rings }) => (
+        <Path
+          key={from}
+          d={rings.map(ringPath).join('')}
+          fill={heightTint(palette, share(from))}
+          fillRule="evenodd"
+          stroke={palette.ink}
+          strokeOpacity={lines ? 0.4 : 0}
+          strokeWidth={0.8}
+        />
+      ))}
+    </>
+  );
+}
+
+function FrontNotch({ x, y, small, palette }: { x: number; y: number; small: boolean | undefined; palette: Palette }) {
+  if (small) return <Path d={`M${x - 7} ${y} H${x + 7} L${x + 4} ${y + 5} H${x - 4} Z`} fill={palette.ink} />;
+  return (
+    <>
+      <Path d={`M${x - 34} ${y} H${x + 34} L${x + 27} ${y + NOTCH} H${x - 27} Z`} fill={palette.ink} />
+      <Text
+        x={x}
+        y={y + 12}
+        textAnchor="middle"
+        fontSize={11}
+        letterSpacing={0.8}
+        fontFamily={FAMILY.bold}
+        fill={palette.paper}
+      >
+        FRONT
+      </Text>
+    </>
+  );
+}
+
+/** Dials of adjusters near an edge move out to it, so that they cover as little of the plate as they can. */
+function dialPlace(x: number, y: number, { margin, width, height }: { margin: number; width: number; height: number }) {
+  const near = 0.25;
+  const out = (value: number, length: number) => {
+    const share = (value - margin) / length;
+    if (share < near) return margin;
+    return share > 1 - near ? margin + length : value;
+  };
+  return { dialX: out(x, width), dialY: out(y, height) };
+}
+
+/** Readings that get a figure: all of them, or every so many rows and columns of a large map. */
+function labelled(points: readonly HeightPoint[]): readonly HeightPoint[] {
+  const pick = (values: number[]) => {
+    const lines = [...new Set(values)].sort((p, q) => p - q);
+    const every = Math.max(1, Math.ceil((lines.length - 1) / (MOST_LABELS - 1)));
+    return new Set(lines.filter((_, i) => i % every === 0 || lines.length <= MOST_LABELS));
+  };
+  if (points.length <= MOST_LABELS * MOST_LABELS) return points;
+  const xs = pick(points.map(({ x }) => x));
+  const ys = pick(points.map(({ y }) => y));
+  return points.filter(({ x, y }) => xs.has(x) && ys.has(y));
+}

@@ -1,0 +1,89 @@
+import { Pressable, View } from 'react-native';
+import { Icon } from './Icon';
+import type { IconName } from './iconPaths';
+import { RADIUS, TOUCH, usePalette } from './theme';
+import { Words } from './Words';
+
+export interface Option<T extends string> {
+  value: T;
+  label: string;
+  icon?: IconName;
+}
+
+interface Props<T extends string> {
+  label: string;
+  options: readonly Option<T>[];
+  value: T | null;
+  onChange: (value: T) => void;
+  error?: string;
+  /** Puts the label where only readers that speak meet it. */
+  hideLabel?: boolean;
+  testID?: string;
+}
+
+/** A few choices side by side, one of them taken: a thick line below and bold words say which. */
+export function Choice<T extends string>({ label, options, value, onChange, error, hideLabel, testID }: Props<T>) {
+  const palette = usePalette();
+  return (
+    <View style={{ gap: 4 }}>
+      {hideLabel ? null : (
+        <Words size="small" tone="steel">
+          {label}
+        </Words>
+      )}
+      <View
+        role="radiogroup"
+        aria-label={label}
+        testID={testID}
+        style={{
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          borderWidth: 1,
+          borderColor: palette.edge,
+          borderRadius: RADIUS,
+          overflow: 'hidden',
+        }}
+      >
+        {options.map((option, i) => {
+          const taken = option.value === value;
+          return (
+            <Pressable
+              key={option.value}
+              role="radio"
+              aria-checked={taken}
+              aria-label={option.label}
+              onPress={() => onChange(option.value)}
+              testID={testID ? `${testID}-${option.value}` : undefined}
+              style={{
+                flexGrow: 1,
+                flexBasis: 0,
+                minWidth: 76,
+                minHeight: TOUCH + 4,
+                paddingHorizontal: 8,
+                paddingVertical: 6,
+                alignItems: 'center',
+                justifyContent: 'center',
+                gap: 2,
+                backgroundColor: taken ? palette.raised : 'transparent',
+                borderLeftWidth: i === 0 ? 0 : 1,
+                borderLeftColor: palette.hairline,
+                borderBottomWidth: 4,
+                borderBottomColor: taken ? palette.accent : 'transparent',
+              }}
+            >
+              {option.icon ? <Icon name={option.icon} size={22} color={taken ? palette.ink : palette.steel} /> : null}
+              <Words size="small" bold={taken} tone={taken ? 'ink' : 'steel'} align="center">
+                {option.label}
+              </Words>
+            </Pressable>
+          );
+        })}
+      </View>
+      {error ? (
+        <Words size="small" tone="stop">
+          {error}
+        </Words>
+      ) : null}
+    </View>
+  );
+}

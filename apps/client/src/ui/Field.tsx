@@ -1,0 +1,78 @@
+import { forwardRef, type ComponentProps } from 'react';
+import { View, type TextInput as NativeInput } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import { FAMILY, RADIUS, TYPE, usePalette } from './theme';
+import { Words } from './Words';
+
+interface Props {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+  onBlur?: () => void;
+  error?: string;
+  hint?: string;
+  /** Stands behind the number. */
+  unit?: string;
+  lines?: number;
+  keyboard?: 'text' | 'decimal';
+  placeholder?: string;
+  testID?: string;
+  onSubmit?: () => void;
+  right?: ComponentProps<typeof TextInput>['right'];
+}
+
+/** One input with its label above, its unit behind and its fault below. */
+export const Field = forwardRef<NativeInput, Props>(function Field(
+  { label, value, onChange, onBlur, error, hint, unit, lines, keyboard = 'text', placeholder, testID, onSubmit },
+  ref,
+) {
+  const palette = usePalette();
+  return (
+    <View style={{ gap: 4, flexGrow: 1, flexShrink: 1, minWidth: 0 }}>
+      <Words size="small" tone="steel">
+        {label}
+      </Words>
+      <TextInput
+        ref={ref}
+        mode="outlined"
+        value={value}
+        onChangeText={onChange}
+        onBlur={onBlur}
+        onSubmitEditing={onSubmit}
+        placeholder={placeholder}
+        placeholderTextColor={palette.steel}
+        multiline={lines !== undefined}
+        numberOfLines={lines}
+        inputMode={keyboard === 'decimal' ? 'text' : undefined}
+        autoCorrect={false}
+        autoCapitalize="none"
+        error={Boolean(error)}
+        aria-label={label}
+        aria-invalid={Boolean(error)}
+        testID={testID}
+        dense={false}
+        right={
+          unit ? (
+            <TextInput.Affix text={unit} textStyle={{ fontFamily: FAMILY.regular, color: palette.steel }} />
+          ) : undefined
+        }
+        outlineStyle={{ borderRadius: RADIUS }}
+        style={{
+          backgroundColor: palette.raised,
+          fontSize: TYPE.body,
+          ...(lines ? { minHeight: lines * 22 + 20 } : {}),
+        }}
+        contentStyle={{ fontFamily: FAMILY.regular, ...(lines ? { minHeight: lines * 22 + 20, paddingTop: 12 } : {}) }}
+      />
+      {error ? (
+        <Words size="small" tone="stop" live testID={testID ? `${testID}-error` : undefined}>
+          {error}
+        </Words>
+      ) : hint ? (
+        <Words size="small" tone="steel">
+          {hint}
+        </Words>
+      ) : null}
+    </View>
+  );
+});

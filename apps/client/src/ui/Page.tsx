@@ -1,0 +1,115 @@
+import { Link, type Href } from 'expo-router';
+import type { ReactNode } from 'react';
+import { Pressable, ScrollView, View } from 'react-native';
+import { Icon } from './Icon';
+import { RuleLine } from './RuleLine';
+import { SPACE, TOUCH, useIsWide, usePalette } from './theme';
+import { Words } from './Words';
+
+export interface Crumb {
+  label: string;
+  href: Href;
+}
+
+interface Props {
+  title: string;
+  /** The way back, outermost first. */
+  crumbs?: readonly Crumb[];
+  /** Stands at the right of the crumbs: a state. */
+  state?: ReactNode;
+  /** Buttons at the right of the title on a wide screen, under the title on a phone. */
+  tools?: ReactNode;
+  /** Buttons in the thumb's reach at the bottom of a phone; at the end of the page on a wide screen. */
+  actions?: ReactNode;
+  children: ReactNode;
+  testID?: string;
+}
+
+/** The frame of every page: the way back, a title over the steel rule, the content, the actions. */
+export function Page({ title, crumbs = [], state, tools, actions, children, testID }: Props) {
+  const palette = usePalette();
+  const wide = useIsWide();
+  const inset = wide ? 28 : SPACE.m;
+  return (
+    <View style={{ flex: 1, backgroundColor: palette.paper }} testID={testID}>
+      <ScrollView
+        contentContainerStyle={{ padding: inset, paddingTop: wide ? 20 : 12, gap: SPACE.m, paddingBottom: SPACE.xl }}
+      >
+        <View>
+          {crumbs.length > 0 || state ? (
+            <View
+              style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', minHeight: TOUCH }}
+            >
+              <Crumbs crumbs={crumbs} />
+              {wide && tools ? null : state}
+            </View>
+          ) : null}
+          <View
+            style={{
+              flexDirection: 'row',
+              alignItems: 'center',
+              justifyContent: 'space-between',
+              gap: SPACE.m,
+              marginBottom: 6,
+            }}
+          >
+            <View style={{ flexShrink: 1 }}>
+              <Words size="title" bold heading={1} testID="page-title">
+                {title}
+              </Words>
+            </View>
+            {wide ? (
+              <View style={{ flexDirection: 'row', gap: SPACE.m, alignItems: 'center' }}>
+                {tools ? state : null}
+                {tools}
+              </View>
+            ) : null}
+          </View>
+          <RuleLine />
+        </View>
+        {!wide && tools ? <View style={{ flexDirection: 'row', gap: SPACE.s, flexWrap: 'wrap' }}>{tools}</View> : null}
+        {children}
+        {wide && actions ? <View style={{ flexDirection: 'row', gap: SPACE.m, maxWidth: 640 }}>{actions}</View> : null}
+      </ScrollView>
+      {!wide && actions ? (
+        <View
+          style={{
+            flexDirection: 'row',
+            gap: 12,
+            padding: 12,
+            paddingHorizontal: SPACE.m,
+            borderTopWidth: 1,
+            borderTopColor: palette.hairline,
+            backgroundColor: palette.paper,
+          }}
+        >
+          {actions}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function Crumbs({ crumbs }: { crumbs: readonly Crumb[] }) {
+  const palette = usePalette();
+  return (
+    <View
+      style={{ flexDirection: 'row', flexShrink: 1, alignItems: 'center', marginLeft: crumbs.length > 0 ? -8 : 0 }}
+      role="navigation"
+      aria-label="The way back"
+    >
+      {crumbs.map(({ label, href }, i) => (
+        <Link key={label} href={href} asChild>
+          <Pressable
+            style={{ flexDirection: 'row', alignItems: 'center', minHeight: TOUCH, minWidth: TOUCH, paddingRight: 8 }}
+          >
+            <Icon name={i === 0 ? 'back' : 'next'} size={20} color={palette.steel} />
+            <Words size="small" tone="steel">
+              {label}
+            </Words>
+          </Pressable>
+        </Link>
+      ))}
+    </View>
+  );
+}

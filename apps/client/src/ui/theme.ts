@@ -1,0 +1,81 @@
+import { createContext, useContext } from 'react';
+import { useWindowDimensions } from 'react-native';
+import { configureFonts, MD3DarkTheme, MD3LightTheme, type MD3Theme } from 'react-native-paper';
+import { DARK, LIGHT, type Palette } from './palette';
+
+export const FAMILY = {
+  regular: 'AtkinsonHyperlegibleNext_400Regular',
+  bold: 'AtkinsonHyperlegibleNext_700Bold',
+} as const;
+
+/** Sizes of type: body 16, readings 28 and up, words of a turn 22. */
+export const TYPE = { small: 14, body: 16, lead: 18, turn: 22, title: 26, reading: 30 } as const;
+export const SPACE = { xs: 4, s: 8, m: 16, l: 24, xl: 40 } as const;
+/** Least size of anything that a gloved thumb has to hit. */
+export const TOUCH = 48;
+export const WIDE_FROM = 900;
+export const RADIUS = 6;
+
+export const PaletteContext = createContext<Palette>(LIGHT);
+export const usePalette = (): Palette => useContext(PaletteContext);
+export const useIsWide = (): boolean => useWindowDimensions().width >= WIDE_FROM;
+
+/** The kit's theme made ours: every colour and every font of it. */
+export function paperTheme(palette: Palette): MD3Theme {
+  const base = palette.dark ? MD3DarkTheme : MD3LightTheme;
+  const fonts = configureFonts({ config: { fontFamily: FAMILY.regular, fontWeight: '400', letterSpacing: 0 } });
+  const bold = { fontFamily: FAMILY.bold, fontWeight: '400' as const };
+  for (const variant of [
+    'titleLarge',
+    'titleMedium',
+    'titleSmall',
+    'labelLarge',
+    'headlineSmall',
+    'headlineMedium',
+  ] as const) {
+    fonts[variant] = { ...fonts[variant], ...bold };
+  }
+  return {
+    ...base,
+    roundness: RADIUS / 4,
+    fonts,
+    colors: {
+      ...base.colors,
+      primary: palette.accent,
+      onPrimary: palette.onAccent,
+      primaryContainer: palette.raised,
+      onPrimaryContainer: palette.ink,
+      secondary: palette.steel,
+      secondaryContainer: palette.hairline,
+      onSecondaryContainer: palette.ink,
+      tertiary: palette.hold,
+      background: palette.paper,
+      onBackground: palette.ink,
+      surface: palette.raised,
+      surfaceVariant: palette.raised,
+      onSurface: palette.ink,
+      onSurfaceVariant: palette.steel,
+      surfaceDisabled: palette.hairline,
+      onSurfaceDisabled: palette.steel,
+      outline: palette.edge,
+      outlineVariant: palette.hairline,
+      error: palette.stop,
+      onError: palette.paper,
+      errorContainer: palette.stopWash,
+      onErrorContainer: palette.ink,
+      inverseSurface: palette.ink,
+      inverseOnSurface: palette.paper,
+      inversePrimary: palette.accent,
+      elevation: {
+        level0: 'transparent',
+        level1: palette.raised,
+        level2: palette.raised,
+        level3: palette.raised,
+        level4: palette.raised,
+        level5: palette.raised,
+      },
+    },
+  };
+}
+
+export { DARK, LIGHT, type Palette };

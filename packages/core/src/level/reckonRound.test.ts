@@ -1,0 +1,53 @@
+import { planTurns, type Adjuster } from './planTurns';
+import { planRound, reckonRound } from './reckonRound';
+
+const adjusters: Adjuster[] = [
+  { id: 'fl', x: 0, y: 0, pitch: 0.7, clockwise: 'lowers' },
+  { id: 'fr', x: 200, y: 0, pitch: 0.7, clockwise: 'lowers' },
+  { id: 'r', x: 100, y: 200, pitch: 0.7, clockwise: 'lowers' },
+];
+const setup = { adjusters, aim: 0.1, printWidth: 220, printDepth: 220 };
+const text = (height: (x: number, y: number) => number) =>
+  `x,y,z\n${[0, 100, 200].flatMap((y) => [0, 100, 200].map((x) => `${x},${y},${height(x, y).toFixed(4)}`)).join('\n')}`;
+
+test('a reading gives what the parts give, with contours', () => {
+  const raw = text((x) => 0.002 * x);
+  const { plan, parsed, contours, comparison, doubts } = reckonRound({ now: { raw, reading: {} }, setup });
+  expect(plan).toEqual(planTurns({ points: parsed.points, adjusters, aim: 0.1 }));
+  expect(contours!.bands.length).toBeGreaterThan(2);
+  expect([comparison, doubts]).toEqual([null, []]);
+});
+
+test('repeats become the noise that the plan judges by', () => {
+  const twice = `${text(() => 0)}\n${text((x, y) => ((x + y) % 200 === 0 ? 0.04 : -0.04))
+    .split('\n')
+    .slice(1)
+    .join('\n')}`;
+  expect(planRound({ raw: twice, reading: {} }, setup).plan!.limit).toBe('noise');
+});
+
+test('the answer to the turns made: as said, or the other way round', () => {
+  const first = { raw: text((x) => 0.002 * x), reading: {} };
+  const made = planRound(first, setup).plan!.turns.map(({ id, turns }) => ({ adjusterId: id, turns }));
+  const answer = (slope: number) =>
+    reckonRound({ now: { raw: text((x) => slope * x), reading: {} }, setup, previous: { ...first, made } }).comparison!
+      .answer;
+  expect(answer(0)).toBe('as-said');
+  expect(answer(0.004)).toBe('reversed');
+  expect(answer(0.002)).toBe('unmoved');
+});
+
+test('a map without its place has no plan yet', () => {
+  const { plan, contours, parsed } = reckonRound({ now: { raw: '0.1 0.2 0.3\n0 0 0\n0.1 0 0', reading: {} }, setup });
+  expect([plan, contours, parsed.needs]).toEqual([null, null, ['extent', 'firstRow']]);
+});
+
+test('says what is doubtful: an absurd range, readings beside the plate', () => {
+  expect(reckonRound({ now: { raw: text((x) => 0.1 * x), reading: {} }, setup }).doubts).toEqual([
+    expect.stringContaining('20.0 mm'),
+  ]);
+  const small = { ...setup, printWidth: 100 };
+  expect(reckonRound({ now: { raw: text(() => 0), reading: {} }, setup: small }).doubts).toEqual([
+    expect.stringContaining('3 readings lie outside'),
+  ]);
+});
