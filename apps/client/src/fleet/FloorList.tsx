@@ -30,12 +30,11 @@ export function FloorList({ machines, selectedId }: Props) {
               <Row
                 key={machine.id}
                 href={`/floor/${machine.id}`}
-                label={`${machine.name}, ${machine.model}, ${state.words}`}
                 selected={machine.id === selectedId}
                 testID={`machine-${machine.name}`}
                 lead={
                   <View style={{ width: 32 }}>
-                    <BedPlan plate={plateOf(machine)} label="" maxHeight={44} small />
+                    <BedPlan plate={plateOf(machine)} maxHeight={44} small />
                   </View>
                 }
                 end={<Signal kind={state.signal} word={state.words} />}

@@ -30,7 +30,6 @@ export function FloorPlates({ machines }: { machines: readonly MachineOverview[]
               return (
                 <Link key={machine.id} href={`/floor/${machine.id}`} asChild>
                   <Pressable
-                    aria-label={`${machine.name}, ${machine.model}, ${state.words}`}
                     testID={`machine-${machine.name}`}
                     style={{
                       width: 212,
@@ -55,7 +54,7 @@ export function FloorPlates({ machines }: { machines: readonly MachineOverview[]
                         {machine.shelf ? <Tag>{machine.shelf}</Tag> : null}
                       </View>
                       <Words size="small" tone="steel">
-                        {machine.lastCheck ? `${millimetres(machine.lastCheck.after)} mm` : machine.model}
+                        {machine.lastCheck ? `range ${millimetres(machine.lastCheck.after)} mm` : machine.model}
                       </Words>
                       <Signal kind={state.signal} word={state.words} size={15} />
                     </View>

@@ -22,14 +22,11 @@ export function FloorScreen() {
   const { data: machines, error, refetch } = useMachinesQuery();
   const failure = errorOf(error);
   const shown = machines?.filter((machine) => matchesSearch(machine, search)) ?? [];
+  const add = (
+    <ActionButton label="Add a machine" icon="add" onPress={() => router.push('/floor/new')} testID="add-machine" />
+  );
   return (
-    <Page
-      title="Floor"
-      testID="floor"
-      tools={
-        <ActionButton label="Add a machine" icon="add" onPress={() => router.push('/floor/new')} testID="add-machine" />
-      }
-    >
+    <Page title="Floor" testID="floor" tools={wide ? add : undefined}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
       {!machines && !failure ? <Loading what="the machines" /> : null}
       {machines && machines.length > 0 ? (
@@ -49,6 +46,7 @@ export function FloorScreen() {
         <Words tone="steel">No machine matches. Try the beginning of a word.</Words>
       ) : null}
       {wide ? <FloorPlates machines={shown} /> : <FloorList machines={shown} />}
+      {wide || !machines ? null : <View style={{ alignSelf: 'flex-start' }}>{add}</View>}
     </Page>
   );
 }

@@ -10,7 +10,7 @@ import { useBeginCheck } from './useBeginCheck';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { millimetres } from '../ui/formatHeight';
-import { dayAndTime, shortDate } from '../ui/formatTime';
+import { shortDate } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
@@ -143,7 +143,6 @@ function History({ machine, now }: { machine: MachineOverview; now: number }) {
         <Row
           key={check.id}
           href={`/level/${check.id}`}
-          label={`Level check of ${dayAndTime(check.endedAt!)}`}
           lead={<Signal kind={check.after! <= check.aim ? 'ready' : 'due'} />}
           end={<Words figures bold>{`${millimetres(check.before!)} → ${millimetres(check.after!)}`}</Words>}
         >

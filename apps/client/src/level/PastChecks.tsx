@@ -21,7 +21,6 @@ export function PastChecks({ machineId }: { machineId: string }) {
         <Row
           key={id}
           href={`/level/${id}`}
-          label={`Level check of ${shortDate(endedAt!, now)}`}
           lead={<Signal kind={after! <= aim ? 'ready' : 'due'} />}
           end={<Words figures>{`${millimetres(before!)} → ${millimetres(after!)}`}</Words>}
         >

@@ -106,7 +106,7 @@ function Planned({
           turns: turnsAsSeen(plan.turns.find((turn) => turn.id === adjusterId)!.said, setup.seenFrom),
           made: ticked.has(adjusterId),
         }))}
-        maxHeight={wide ? 520 : 400}
+        maxHeight={wide ? 520 : 340}
         label={`Heights of the bed from ${reckoning.parsed.points.length} readings, range ${millimetres(plan.before.range)} mm. ${planHeadline(plan)}.`}
         testID="bed-plan"
       />
@@ -202,7 +202,7 @@ function Planned({
           <View style={{ flex: 1.5 }}>{picture}</View>
           <View style={{ flex: 1.15, gap: SPACE.m }}>
             {work}
-            <View style={{ flexDirection: 'row', gap: 12 }}>{actions}</View>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap-reverse', gap: 12 }}>{actions}</View>
           </View>
           <View style={{ flex: 0.9 }}>{aside}</View>
         </View>

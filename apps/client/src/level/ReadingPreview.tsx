@@ -1,4 +1,4 @@
-import type { Extent, ParseOptions, Reckoning } from '@even-bed/core';
+import type { Extent, MatrixNeed, ParseOptions, Reckoning } from '@even-bed/core';
 import { readLength } from '@even-bed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -15,6 +15,10 @@ import { entryChanged, type CheckDraft } from './levelSlice';
 import type { ReckoningState } from './useReckoning';
 
 const MOST_WARNINGS = 4;
+const NEEDS: Record<MatrixNeed, string> = {
+  extent: 'the four places of its outermost readings',
+  firstRow: 'where its first row lies',
+};
 
 /** What was understood of the heights, what is still to be said, and what is doubtful. */
 export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: ReckoningState }) {
@@ -35,6 +39,11 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
     <View style={{ gap: 16 }} testID="reading-preview">
       {parsed.matrix && (parsed.needs.length > 0 || entry.reading.extent || entry.reading.firstRow) ? (
         <Placement draft={draft} matrix={parsed.matrix} onChange={setReading} />
+      ) : null}
+      {parsed.needs.length > 0 ? (
+        <Words bold testID="still-to-say">
+          {`Still to say: ${parsed.needs.map((need) => NEEDS[need]).join(' and ')}.`}
+        </Words>
       ) : null}
       {plan ? (
         <>

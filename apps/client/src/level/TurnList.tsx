@@ -34,7 +34,6 @@ export function TurnList({ plan, draft, ticked, locked, onTick }: Props) {
             key={id}
             role="checkbox"
             aria-checked={made}
-            aria-label={`${adjusterNames[id] ?? id}: ${words}, ${made ? 'made' : 'not made'}`}
             disabled={locked}
             onPress={() => onTick(id)}
             testID={`turn-${id}`}

@@ -105,7 +105,8 @@ function Grid({ grid, onChange }: { grid: TypedGrid; onChange: (grid: TypedGrid)
                 aria-invalid={bad}
                 inputMode="text"
                 autoCorrect={false}
-                selectTextOnFocus
+                // At once, not a moment later as the kit does: the next key may already be on its way.
+                onFocus={({ target }) => (target as unknown as { select?: () => void }).select?.()}
                 testID={`cell-${r}-${c}`}
                 style={{
                   flex: 1,

@@ -60,7 +60,6 @@ function InHand() {
         <Row
           key={id}
           href={`/level/${id}`}
-          label={`Level check of ${machineName}`}
           lead={<Signal kind={refusal ? 'stop' : 'hold'} />}
           end={
             <Words size="small" tone="steel">
@@ -79,7 +78,6 @@ function InHand() {
         <Row
           key={id}
           href={`/level/${id}`}
-          label={`Level check of ${machineName}, on another device`}
           lead={<Signal kind="hold" />}
           end={
             <Words size="small" tone="steel">
@@ -147,7 +145,6 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
           <Row
             key={machine.id}
             href={`/floor/${machine.id}`}
-            label={`${machine.name}, level check ${dueWords(rule, now)}`}
             lead={<Signal kind={state === 'due' ? 'due' : 'ready'} />}
             end={
               <Words size="small" bold={state === 'due'}>

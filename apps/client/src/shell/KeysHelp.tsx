@@ -2,6 +2,7 @@ import { View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import { ActionButton } from '../ui/ActionButton';
 import { RADIUS, SPACE, usePalette } from '../ui/theme';
+import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 
 const KEYS: readonly [string, string][] = [
@@ -19,6 +20,7 @@ const KEYS: readonly [string, string][] = [
 /** The keys of a wide screen. */
 export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
   const palette = usePalette();
+  useKeys(open ? { Escape: onClose } : {});
   return (
     <Portal>
       <Dialog

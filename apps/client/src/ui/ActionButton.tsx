@@ -32,14 +32,14 @@ export function ActionButton({ label, onPress, kind = 'plain', icon, disabled, b
       style={[
         { borderRadius: RADIUS, minHeight: height, justifyContent: 'center' },
         kind === 'plain' && { borderColor: disabled ? palette.hairline : palette.ink, backgroundColor: 'transparent' },
-        grow && { flexGrow: 1, flexShrink: 1, flexBasis: 0 },
+        grow && { flexGrow: 1, flexShrink: 0, flexBasis: 'auto' },
       ]}
       contentStyle={{ minHeight: height }}
       labelStyle={{
         fontFamily: FAMILY.bold,
         fontSize: TYPE.body,
         lineHeight: 22,
-        marginHorizontal: 12,
+        marginHorizontal: icon || busy ? 20 : 12,
         textAlign: 'center',
       }}
       uppercase={false}

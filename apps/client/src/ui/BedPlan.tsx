@@ -29,8 +29,8 @@ interface Props {
   adjusters?: readonly PlanAdjuster[];
   points?: readonly HeightPoint[];
   contours?: BedContours | null;
-  /** What a reader that speaks says instead of the drawing. */
-  label: string;
+  /** What a reader that speaks says instead of the drawing; left out where the words stand beside it. */
+  label?: string;
   /** Largest height of the drawing, px. */
   maxHeight?: number;
   /** Without dials and figures, for lists. */
@@ -41,6 +41,8 @@ interface Props {
 const MOST_LABELS = 5;
 const MARGIN = DIAL_RADIUS + 4;
 const NOTCH = 16;
+/** A figure nearer than this to an adjuster's dot gives way, px. */
+const CLEAR_OF_DOT = 16;
 
 /** The plate in plan: true proportions, FRONT at the bottom, heights as tints with contours, adjusters where they are. */
 export function BedPlan({
@@ -56,7 +58,8 @@ export function BedPlan({
   const palette = usePalette();
   const [room, setRoom] = useState(0);
   const clip = useId();
-  const margin = small ? 3 : MARGIN;
+  const showDials = !small && adjusters.some(({ turns }) => turns !== undefined);
+  const margin = small ? 3 : showDials ? MARGIN : 8;
   const foot = small ? 5 : NOTCH;
   const scale = Math.max(0, Math.min((room - 2 * margin) / plate.width, (maxHeight - 2 * margin - foot) / plate.depth));
   const width = plate.width * scale;
@@ -69,13 +72,11 @@ export function BedPlan({
     ...adjuster,
     ...dialPlace(px(adjuster.x), py(adjuster.y), { margin, width, height }),
   }));
-  const showDials = !small && adjusters.some(({ turns }) => turns !== undefined);
 
   return (
     <View
       onLayout={({ nativeEvent }) => setRoom(nativeEvent.layout.width)}
-      role="img"
-      aria-label={label}
+      {...(label ? { role: 'img' as const, 'aria-label': label } : { 'aria-hidden': true })}
       testID={testID}
       style={{ alignItems: 'center' }}
     >
@@ -117,8 +118,11 @@ export function BedPlan({
         {small
           ? null
           : labelled(points).map(({ x, y, z }) => {
-              const covered =
-                showDials && dials.some((dial) => Math.hypot(dial.dialX - px(x), dial.dialY - py(y)) < DIAL_RADIUS + 8);
+              const covered = dials.some(
+                (dial) =>
+                  Math.hypot(px(dial.x) - px(x), py(dial.y) - py(y)) < CLEAR_OF_DOT ||
+                  (showDials && Math.hypot(dial.dialX - px(x), dial.dialY - py(y)) < DIAL_RADIUS + 14),
+              );
               if (covered) return null;
               return (
                 <Text
@@ -138,7 +142,9 @@ export function BedPlan({
           ? null
           : dials.map(({ id, x, y, turns, made, dialX, dialY }) => (
               <G key={id}>
-                <Line x1={px(x)} y1={py(y)} x2={dialX} y2={dialY} stroke={palette.ink} strokeWidth={1} />
+                {turns === undefined ? null : (
+                  <Line x1={px(x)} y1={py(y)} x2={dialX} y2={dialY} stroke={palette.ink} strokeWidth={1} />
+                )}
                 <Circle cx={px(x)} cy={py(y)} r={4} fill={palette.ink} />
                 {turns === undefined ? null : <TurnDial x={dialX} y={dialY} turns={turns} made={made ?? false} />}
               </G>

@@ -19,7 +19,7 @@ interface Props {
   state?: ReactNode;
   /** Buttons at the right of the title on a wide screen, under the title on a phone. */
   tools?: ReactNode;
-  /** Buttons in the thumb's reach at the bottom of a phone; at the end of the page on a wide screen. */
+  /** Buttons in the thumb's reach at the bottom of a phone; beside the title on a wide screen. */
   actions?: ReactNode;
   children: ReactNode;
   testID?: string;
@@ -29,6 +29,7 @@ interface Props {
 export function Page({ title, crumbs = [], state, tools, actions, children, testID }: Props) {
   const palette = usePalette();
   const wide = useIsWide();
+  const stateOnTop = crumbs.length > 0 && !(wide && tools);
   const inset = wide ? 28 : SPACE.m;
   return (
     <View style={{ flex: 1, backgroundColor: palette.paper }} testID={testID}>
@@ -36,12 +37,12 @@ export function Page({ title, crumbs = [], state, tools, actions, children, test
         contentContainerStyle={{ padding: inset, paddingTop: wide ? 20 : 12, gap: SPACE.m, paddingBottom: SPACE.xl }}
       >
         <View>
-          {crumbs.length > 0 || state ? (
+          {crumbs.length > 0 ? (
             <View
               style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', minHeight: TOUCH }}
             >
               <Crumbs crumbs={crumbs} />
-              {wide && tools ? null : state}
+              {stateOnTop ? state : null}
             </View>
           ) : null}
           <View
@@ -60,16 +61,22 @@ export function Page({ title, crumbs = [], state, tools, actions, children, test
             </View>
             {wide ? (
               <View style={{ flexDirection: 'row', gap: SPACE.m, alignItems: 'center' }}>
-                {tools ? state : null}
+                {stateOnTop ? null : state}
                 {tools}
+                {actions ? (
+                  <View style={{ flexDirection: 'row', gap: 12, minWidth: 400, justifyContent: 'flex-end' }}>
+                    {actions}
+                  </View>
+                ) : null}
               </View>
-            ) : null}
+            ) : stateOnTop ? null : (
+              state
+            )}
           </View>
           <RuleLine />
         </View>
         {!wide && tools ? <View style={{ flexDirection: 'row', gap: SPACE.s, flexWrap: 'wrap' }}>{tools}</View> : null}
         {children}
-        {wide && actions ? <View style={{ flexDirection: 'row', gap: SPACE.m, maxWidth: 640 }}>{actions}</View> : null}
       </ScrollView>
       {!wide && actions ? (
         <View

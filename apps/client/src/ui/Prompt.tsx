@@ -2,6 +2,7 @@ import { View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import { ActionButton } from './ActionButton';
 import { RADIUS, SPACE, usePalette } from './theme';
+import { useKeys } from './useKeys';
 import { Words } from './Words';
 
 interface Props {
@@ -18,6 +19,7 @@ interface Props {
 /** Asks before something that can't be undone. */
 export function Prompt({ open, title, text, confirm, cancel = 'Keep it', onConfirm, onCancel, testID }: Props) {
   const palette = usePalette();
+  useKeys(open ? { Escape: onCancel } : {});
   return (
     <Portal>
       <Dialog

@@ -11,14 +11,12 @@ interface Props {
   end?: ReactNode;
   /** Where the row leads. */
   href?: Href;
-  /** What a reader that speaks says of the whole row. */
-  label?: string;
   selected?: boolean;
   testID?: string;
 }
 
 /** One line of a list, parted from the next by a hairline. */
-export function Row({ lead, children, end, href, label, selected, testID }: Props) {
+export function Row({ lead, children, end, href, selected, testID }: Props) {
   const palette = usePalette();
   const content = (
     <>
@@ -47,7 +45,7 @@ export function Row({ lead, children, end, href, label, selected, testID }: Prop
   }
   return (
     <Link href={href} asChild>
-      <Pressable aria-label={label} style={style} testID={testID}>
+      <Pressable style={style} testID={testID}>
         {content}
       </Pressable>
     </Link>

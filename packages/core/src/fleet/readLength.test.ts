@@ -11,6 +11,7 @@ test.each([
   ['3/16"', 4.7625],
   ['1 in', 25.4],
   ['3/4', 0.75],
+  ['-2.049999999999997', -2.05],
 ])('%s is %d mm', (text, length) => expect(readLength(text)).toBeCloseTo(length, 9));
 
 test('inches by setting', () => expect(readLength('5 1/4', 'in')).toBeCloseTo(133.35, 9));

@@ -1,5 +1,5 @@
 const MM_PER_INCH = 25.4;
-const NUMBER = String.raw`\d{1,6}(?:[.,]\d{1,6})?|[.,]\d{1,6}`;
+const NUMBER = String.raw`\d{1,6}(?:[.,]\d{1,20})?|[.,]\d{1,20}`;
 const LENGTH = new RegExp(
   String.raw`^([+-])?\s*(?:(${NUMBER})(?:\s+|-))?(?:(\d{1,4})\s*/\s*(\d{1,4})|(${NUMBER}))\s*(mm|cm|in|inch|inches|"|″|'')?$`,
   'i',

@@ -24,7 +24,7 @@ export interface BedContours {
 }
 
 const NICE_STEPS = [0.005, 0.01, 0.02, 0.03, 0.05, 0.1, 0.2, 0.3, 0.5, 1, 2, 5];
-const MOST_BANDS = 10;
+const MOST_BANDS = 12;
 const CELLS = 72;
 
 /**
@@ -35,7 +35,7 @@ const CELLS = 72;
  *
  * @param points n ≥ 3 readings, mm, + higher
  * @param grid the grid they lie on, if they do
- * @param step height between contours, mm; chosen so that there are at most ten when left out
+ * @param step height between contours, mm; chosen so that there are at most MOST_BANDS when left out
  * @throws DegenerateInput fewer than 3 readings, or all in one line
  */
 export function contourBed({

@@ -1,0 +1,77 @@
+import fs from 'node:fs';
+import type { Page } from 'playwright-core';
+import { beginCheck, scan, TestShop, WIDE, PHONE } from './shop';
+
+const AXE = fs.readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+interface AxeResult {
+  violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
+}
+
+/** Serious and critical faults of the page as it stands, with the first place of each. */
+async function faults(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  const { violations } = await page.evaluate(() =>
+    (window as unknown as { axe: { run: () => Promise<AxeResult> } }).axe.run(),
+  );
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(
+      ({ id, nodes }) =>
+        `${id} × ${nodes.length}: ${nodes[0]!.html.slice(0, 200)} — ${nodes[0]!.failureSummary.slice(0, 200)}`,
+    );
+}
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open({ demo: true });
+});
+afterAll(() => shop.close());
+
+describe.each([
+  ['light', false, PHONE],
+  ['dark', true, PHONE],
+  ['wide', false, WIDE],
+])('%s', (_, dark, size) => {
+  let page: Page;
+  beforeAll(async () => {
+    page = await shop.page(size, { dark });
+  });
+  afterAll(() => page.context().close());
+
+  test.each([
+    ['bench', '/bench', 'due-list'],
+    ['floor', '/floor', 'machine-Dunlin'],
+    ['book', '/book', 'book-older'],
+    ['new machine', '/floor/new', 'machine-form'],
+    ['nothing there', '/nowhere', 'page-title'],
+  ])('%s', async (_name, address, testId) => {
+    await page.goto(address);
+    await page.getByTestId(testId).waitFor();
+    expect(await faults(page)).toEqual([]);
+  });
+
+  test('a machine, its form, its check and the record', async () => {
+    const id = await shop.machineId(dark ? 'Avocet' : size === WIDE ? 'Godwit' : 'Dunlin');
+    await page.goto(`/floor/${id}`);
+    await page.getByTestId('level-history').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.goto(`/floor/${id}/edit`);
+    await page.getByTestId('field-name').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await beginCheck(page, id);
+    for (const way of ['typed', 'pasted', 'file', 'machine']) {
+      await page.getByTestId(`way-${way}`).click();
+      expect(await faults(page)).toEqual([]);
+    }
+    await scan(page);
+    expect(await faults(page)).toEqual([]);
+    await page.getByTestId('drop-check').click();
+    await page.getByTestId('prompt-confirm').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.getByTestId('prompt-cancel').click();
+    await page.getByTestId('finish-as-is').click();
+    await page.getByTestId('check-record').waitFor();
+    expect(await faults(page)).toEqual([]);
+  });
+});

@@ -1,0 +1,176 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+
+const ROOT = path.join(__dirname, '..');
+const SERVER = path.join(ROOT, 'apps/server/src');
+/** Each worker of the test run has ports of its own. */
+const BASE = 5200 + 200 * Number(process.env['JEST_WORKER_ID'] ?? 1);
+let nextPort = BASE + 100;
+
+export const PHONE = { width: 390, height: 844 };
+export const WIDE = { width: 1280, height: 800 };
+
+interface Options {
+  /** The Saltmarsh Print Hall with its simulated machines; otherwise an empty shop. */
+  demo?: boolean;
+  /** Time of one simulated reading, ms. */
+  paceMs?: number;
+}
+
+/** A server on its own data folder, simulated machines beside it, and a browser. */
+export class TestShop {
+  private server: ChildProcess | null = null;
+  private machines: ChildProcess | null = null;
+  private browser: Browser | null = null;
+  private readonly folder = fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-e2e-'));
+  private readonly port = nextPort++;
+  readonly url = `http://127.0.0.1:${this.port}`;
+
+  private constructor(private readonly options: Options) {}
+
+  static async open(options: Options = {}): Promise<TestShop> {
+    const shop = new TestShop(options);
+    if (options.demo) {
+      const loaded = spawnSync(process.execPath, ['--import', 'tsx', path.join(SERVER, 'demoData.ts')], {
+        cwd: ROOT,
+        env: shop.env(),
+        encoding: 'utf8',
+      });
+      if (loaded.status !== 0) throw new Error(loaded.stderr);
+      shop.machines = spawn(process.execPath, ['--import', 'tsx', path.join(SERVER, 'simulateMachines.ts')], {
+        cwd: ROOT,
+        env: shop.env(),
+      });
+      await said(shop.machines, /listen from port/);
+    }
+    await shop.startServer();
+    shop.browser = await chromium.launch({
+      executablePath: process.env['EVEN_BED_CHROMIUM'] ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-quic', '--no-first-run'],
+    });
+    return shop;
+  }
+
+  private env(): NodeJS.ProcessEnv {
+    return {
+      ...process.env,
+      PORT: String(this.port),
+      EVEN_BED_DATA: this.folder,
+      EVEN_BED_CONSOLES: String(BASE),
+      EVEN_BED_PACE: String(this.options.paceMs ?? 3),
+      LOG_LEVEL: 'error',
+    };
+  }
+
+  async startServer(): Promise<void> {
+    this.server = spawn(process.execPath, ['--import', 'tsx', path.join(SERVER, 'main.ts')], {
+      cwd: ROOT,
+      env: this.env(),
+    });
+    await said(this.server, /is open at/);
+  }
+
+  /** Ends the server as a power cut would. */
+  async killServer(): Promise<void> {
+    const { server } = this;
+    if (!server || server.exitCode !== null) return;
+    const gone = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGKILL');
+    await gone;
+  }
+
+  async context(size = PHONE, more: { dark?: boolean; offlineApp?: boolean } = {}): Promise<BrowserContext> {
+    const context = await this.browser!.newContext({
+      viewport: size,
+      colorScheme: more.dark ? 'dark' : 'light',
+      serviceWorkers: more.offlineApp ? 'allow' : 'block',
+      baseURL: this.url,
+    });
+    context.setDefaultTimeout(20_000);
+    return context;
+  }
+
+  async page(size = PHONE, more: { dark?: boolean; offlineApp?: boolean } = {}): Promise<Page> {
+    const page = await (await this.context(size, more)).newPage();
+    page.on('pageerror', (error) => {
+      throw error;
+    });
+    return page;
+  }
+
+  /** What the API answers to a GET. */
+  async get<T>(address: string): Promise<T> {
+    const response = await fetch(`${this.url}/api${address}`);
+    if (!response.ok) throw new Error(`${address}: ${response.status}`);
+    return (await response.json()) as T;
+  }
+
+  async machineId(name: string): Promise<string> {
+    const { items } = await this.get<{ items: { id: string; name: string }[] }>('/machines');
+    return items.find((machine) => machine.name === name)!.id;
+  }
+
+  async close(): Promise<void> {
+    await this.browser?.close();
+    for (const child of [this.server, this.machines]) child?.kill('SIGKILL');
+    fs.rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+/** Waits until a process says something; fails with its words when it ends first. */
+function said(child: ChildProcess, what: RegExp): Promise<void> {
+  return new Promise((resolve, reject) => {
+    let all = '';
+    const onData = (chunk: Buffer) => {
+      all += chunk.toString();
+      if (what.test(all)) resolve();
+    };
+    child.stdout!.on('data', onData);
+    child.stderr!.on('data', onData);
+    child.once('exit', () => reject(new Error(`ended early: ${all}`)));
+  });
+}
+
+/** Opens a machine's page and begins, or goes on with, its check. */
+export async function beginCheck(page: Page, machineId: string): Promise<void> {
+  await page.goto(`/floor/${machineId}`);
+  await page.getByTestId('check-level').click();
+  await page.getByTestId('way').waitFor();
+}
+
+/** Has the machine read its heights; ends at the plan. */
+export async function scan(page: Page): Promise<void> {
+  await page.getByTestId('scan').click();
+  await page.getByTestId('plan-turns').waitFor();
+}
+
+/** A height in mm as a figure shows it. */
+export async function figure(page: Page, testId: string): Promise<number> {
+  const text = await page.getByTestId(testId).innerText();
+  return Number(text.replace('\u2212', '-').replace(/[^\d.-]/g, ''));
+}
+
+/** The check whose page is open, as the server has it, once a condition holds. */
+export async function serverCheck<T>(shop: TestShop, page: Page, holds: (check: T) => boolean): Promise<T> {
+  const id = new URL(page.url()).pathname.split('/').pop()!;
+  return eventually(async () => {
+    const check = await shop.get<T>(`/level-checks/${id}`);
+    if (!holds(check)) throw new Error(`not yet: ${JSON.stringify(check).slice(0, 300)}`);
+    return check;
+  });
+}
+
+/** Tries until it doesn't throw, for ten seconds. */
+export async function eventually<T>(attempt: () => Promise<T>): Promise<T> {
+  for (const start = Date.now(); ;) {
+    try {
+      return await attempt();
+    } catch (error) {
+      if (Date.now() - start > 10_000) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+}
