@@ -68,6 +68,8 @@ describe.each([
     expect(await faults(page)).toEqual([]);
     await page.getByTestId('drop-check').click();
     await page.getByTestId('prompt-confirm').waitFor();
+    // The question fades in: its colours count once it is there.
+    await page.waitForTimeout(500);
     expect(await faults(page)).toEqual([]);
     await page.getByTestId('prompt-cancel').click();
     await page.getByTestId('finish-as-is').click();

@@ -83,4 +83,11 @@ test('two people edit one machine: the second sees both versions and loses nothi
   await second.getByTestId('form-failure').waitFor();
   expect(await second.getByTestId('form-failure').innerText()).toContain('shelf “B2”');
   expect(await second.getByTestId('field-note').inputValue()).toBe('New springs');
+  await second.getByTestId('save-machine').click();
+  await second.getByTestId('machine').waitFor();
+  expect(await shop.get<MachineOverview>(`/machines/${machineId}`)).toMatchObject({
+    version: 3,
+    shelf: '',
+    note: 'New springs',
+  });
 });

@@ -76,13 +76,11 @@ test('a table with positions, decimal commas and true minus signs', async () => 
 test('a file, and text without heights says what to paste', async () => {
   await beginCheck(page, await shop.machineId('Redshank'));
   await page.getByTestId('way-file').click();
-  await page
-    .getByTestId('file-input')
-    .setInputFiles({
-      name: 'heights.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('Z,Y,X\n0.1,20,20\n0.3,20,280\n0.15,280,150\n'),
-    });
+  await page.getByTestId('file-input').setInputFiles({
+    name: 'heights.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Z,Y,X\n0.1,20,20\n0.3,20,280\n0.15,280,150\n'),
+  });
   await page.getByTestId('preview-range').waitFor();
   expect(await figure(page, 'preview-range')).toBe(0.2);
   await page.getByTestId('heights-text').fill('ok\nbusy');

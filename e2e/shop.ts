@@ -86,6 +86,7 @@ export class TestShop {
     const context = await this.browser!.newContext({
       viewport: size,
       colorScheme: more.dark ? 'dark' : 'light',
+      reducedMotion: 'reduce',
       serviceWorkers: more.offlineApp ? 'allow' : 'block',
       baseURL: this.url,
     });

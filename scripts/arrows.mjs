@@ -46,6 +46,7 @@ const clientArea = (area) => {
       noServer,
       {
         regex: `^(\\.\\./)+(${others.join('|')})/(?![a-z]\\w*$)`,
+        caseSensitive: true,
         message: "Use another area's slice, endpoints and functions, never its screens or parts.",
       },
     ],

@@ -9,11 +9,15 @@ ensureNode();
 const client = path.join(ROOT, 'apps/client');
 const out = path.join(client, 'dist');
 const quiet = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', NODE_ENV: 'production' };
-const built = spawnSync(process.execPath, [path.join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', out], {
-  cwd: client,
-  env: { ...process.env, ...quiet },
-  stdio: ['ignore', process.env.VERBOSE ? 'inherit' : 'ignore', 'inherit'],
-});
+const built = spawnSync(
+  process.execPath,
+  [path.join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', out],
+  {
+    cwd: client,
+    env: { ...process.env, ...quiet },
+    stdio: ['ignore', process.env.VERBOSE ? 'inherit' : 'ignore', 'inherit'],
+  },
+);
 if (built.status !== 0) process.exit(built.status ?? 1);
 
 const require = createRequire(path.join(client, 'package.json'));
@@ -35,7 +39,8 @@ const { count, size } = await generateSW({
   runtimeCaching: [
     {
       // What was seen last stays readable when the server can't be reached.
-      urlPattern: ({ url, request }) => request.method === 'GET' && /^\/api\/(areas|machines|level-checks|book)/.test(url.pathname),
+      urlPattern: ({ url, request }) =>
+        request.method === 'GET' && /^\/api\/(areas|machines|level-checks|book)/.test(url.pathname),
       handler: 'NetworkFirst',
       options: { cacheName: 'records', networkTimeoutSeconds: 4, expiration: { maxEntries: 300 } },
     },

@@ -21,7 +21,11 @@ const { result } = concurrently(
   [
     { name: 'machines', command: `${tsx} apps/server/src/simulateMachines.ts` },
     { name: 'server', command: `${tsx} watch apps/server/src/main.ts` },
-    { name: 'client', command: 'node ../../node_modules/expo/bin/cli start --web --port 8081', cwd: path.join(ROOT, 'apps/client') },
+    {
+      name: 'client',
+      command: 'node ../../node_modules/expo/bin/cli start --web --port 8081',
+      cwd: path.join(ROOT, 'apps/client'),
+    },
   ].map((command) => ({ env, cwd: ROOT, ...command })),
   { killOthersOn: ['failure', 'success'] },
 );

@@ -13,7 +13,9 @@ export function fail(message) {
 export function ensureNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19) || major > 22) {
-    fail(`Even Bed needs Node 20.19 to 22; this is ${process.versions.node}. Install Node 20 or 22 and run this again.`);
+    fail(
+      `Even Bed needs Node 20.19 to 22; this is ${process.versions.node}. Install Node 20 or 22 and run this again.`,
+    );
   }
 }
 
@@ -26,8 +28,13 @@ export function ensurePackages() {
   const lock = path.join(ROOT, 'package-lock.json');
   const native = path.join(ROOT, 'node_modules/better-sqlite3/build/Release/better_sqlite3.node');
   if (fs.existsSync(stamp) && fs.existsSync(native) && fs.statSync(stamp).mtimeMs >= fs.statSync(lock).mtimeMs) return;
-  for (const [command, packageName] of [['python3', 'python3'], ['make', 'make'], ['g++', 'g++']]) {
-    if (!has(command)) fail(`The database driver is compiled here and needs ${command}: apt-get install -y ${packageName}`);
+  for (const [command, packageName] of [
+    ['python3', 'python3'],
+    ['make', 'make'],
+    ['g++', 'g++'],
+  ]) {
+    if (!has(command))
+      fail(`The database driver is compiled here and needs ${command}: apt-get install -y ${packageName}`);
   }
   console.log('Installing packages (a few minutes the first time) …');
   const done = spawnSync('npm', ['ci', '--no-fund', '--no-audit', '--loglevel=error'], { cwd: ROOT, stdio: 'inherit' });
@@ -40,11 +47,14 @@ export function ensureChromium() {
   const known = process.env.EVEN_BED_CHROMIUM ?? '/usr/bin/chromium';
   if (fs.existsSync(known)) return known;
   const root = process.getuid?.() === 0;
-  if (!has('apt-get') || !root) fail('The browser tests need Chromium: apt-get install -y chromium (or set EVEN_BED_CHROMIUM to its path).');
+  if (!has('apt-get') || !root)
+    fail('The browser tests need Chromium: apt-get install -y chromium (or set EVEN_BED_CHROMIUM to its path).');
   console.log('Installing Chromium …');
   try {
     execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit' });
-    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { stdio: ['ignore', 'ignore', 'inherit'] });
+    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
   } catch {
     fail('Chromium could not be installed: apt-get install -y chromium');
   }

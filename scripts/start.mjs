@@ -6,7 +6,8 @@ import { ensureClient, ensurePackages, fail, ROOT } from './ensure.mjs';
 ensurePackages();
 ensureClient();
 const data = path.resolve(process.env.EVEN_BED_DATA ?? path.join(ROOT, 'data'));
-if (data === path.join(ROOT, '.demo')) fail('That is the demo’s folder. Choose another one: EVEN_BED_DATA=/path/to/data npm start');
+if (data === path.join(ROOT, '.demo'))
+  fail('That is the demo’s folder. Choose another one: EVEN_BED_DATA=/path/to/data npm start');
 const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'apps/server/src/main.ts')], {
   cwd: ROOT,
   env: { ...process.env, EVEN_BED_DATA: data },

@@ -34,6 +34,6 @@ module.exports = {
   preset: 'jest-expo',
   rootDir: __dirname,
   testMatch: ['<rootDir>/src/**/*.test.ts?(x)'],
-  transform,
+  transform: { ...transform, '\\.mjs$': ['babel-jest', { configFile }] },
   transformIgnorePatterns: [`/node_modules/(?!(.pnpm|${esModules.join('|')}))`],
 };

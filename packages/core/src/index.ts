@@ -37,4 +37,4 @@ export { repeatability } from './level/repeatability';
 export { lookingDown, turnsAsSeen, type SeenFrom } from './level/seenFrom';
 export { stiffBed, type BedMove, type Position } from './level/stiffBed';
 export { pitchOf, THREADS, turnsFor, type Thread } from './level/threads';
-export { daysLate, dueState, nextDue, type DueState } from './rounds/nextDue';
+export { dueState, nextDue, type DueState } from './rounds/nextDue';

@@ -14,8 +14,11 @@ export function EditMachineScreen() {
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
   const machine = useMachineQuery(machineId, { refetchOnMountOrArgChange: true });
   const areas = useAreasQuery();
+  // The machine as it was opened: a refresh behind the form must neither move its version nor take the form away.
+  const [opened, setOpened] = useState<MachineOverview | null>(null);
+  if (!opened && machine.data && !machine.isFetching) setOpened(machine.data);
   const failure = errorOf(machine.error ?? areas.error);
-  if (machine.data && areas.data && !machine.isFetching) return <Loaded machine={machine.data} areas={areas.data} />;
+  if (opened && areas.data) return <Opened key={opened.id} opened={opened} areas={areas.data} />;
   return (
     <Page title="Edit facts" crumbs={[{ label: 'Floor', href: '/floor' }]}>
       {failure ? <Failed message={failure.message} onRetry={machine.refetch} /> : <Loading what="the machine" />}
@@ -23,14 +26,18 @@ export function EditMachineScreen() {
   );
 }
 
-function Loaded({ machine, areas }: { machine: MachineOverview; areas: { id: string; name: string }[] }) {
+function Opened({ opened, areas }: { opened: MachineOverview; areas: { id: string; name: string }[] }) {
   const router = useRouter();
-  // The machine as it was opened: a refresh behind the form must not move the version it began with.
-  const [opened] = useState(machine);
-  const { save, busy, failure } = useSaveFacts(opened.id, opened.version);
-  const current = failure?.code === 'stale' ? (failure.current as MachineOverview | null) : null;
-  const told = current
-    ? { ...failure!, message: `${failure!.message} Theirs: ${changedWords(opened, current)}.` }
+  const [theirs, setTheirs] = useState<MachineOverview | null>(null);
+  const { save, busy, failure } = useSaveFacts(opened.id, theirs?.version ?? opened.version);
+  const stale = failure?.code === 'stale' ? (failure.current as MachineOverview) : null;
+  // Once both versions have been shown, saving again means it.
+  if (stale && stale.version !== theirs?.version) setTheirs(stale);
+  const told = stale
+    ? {
+        ...failure!,
+        message: `Somebody else changed ${opened.name} meanwhile: ${changedWords(opened, stale)}. Save again to put yours over it, or go back to keep theirs.`,
+      }
     : failure;
   return (
     <MachineFormView

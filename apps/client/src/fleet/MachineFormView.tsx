@@ -74,30 +74,31 @@ const PLACEHOLDER_ID = '00000000-0000-7000-8000-000000000000';
 /** The facts of a machine, as a form that keeps what is typed on the device until it is saved. */
 export function MachineFormView({ title, crumbs, initial, areas, draftName, busy, failure, onSubmit }: Props) {
   const wide = useIsWide();
-  const { control, handleSubmit, reset, watch, setError } = useForm<MachineForm>({
+  const { control, handleSubmit, reset, setError, formState } = useForm<MachineForm>({
     defaultValues: initial,
     resolver,
     mode: 'onBlur',
   });
+  const { isDirty } = formState;
+  const typed = useWatch({ control });
   const saved = useRef(false);
 
   useEffect(() => {
     void deviceStore.get<MachineForm>(FORMS, draftName).then((kept) => {
       if (kept) reset({ ...initial, ...kept }, { keepDefaultValues: true });
     });
-    const subscription = watch((form) => {
-      if (!saved.current) void deviceStore.set(FORMS, draftName, form);
-    });
-    return () => subscription.unsubscribe();
     // The kept form is read once, when the form opens.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
+  useEffect(() => {
+    if (isDirty && !saved.current) void deviceStore.set(FORMS, draftName, typed);
+  }, [typed, isDirty, draftName]);
   useEffect(() => {
     for (const [path, message] of Object.entries(failure?.fields ?? {}))
       setError(fieldOf(path), { type: 'server', message });
   }, [failure, setError]);
 
-  const submit = handleSubmit(async (form) => {
+  const send = async (form: MachineForm) => {
     const newArea = form.areaId === NEW_AREA ? form.newArea.trim() : null;
     const asked = { ...factsOf(form, centredMargin), ...(newArea === null ? {} : { areaId: PLACEHOLDER_ID }) };
     const result = validate<MachineFacts>(machineFactsSchema, asked);
@@ -106,7 +107,8 @@ export function MachineFormView({ title, crumbs, initial, areas, draftName, busy
     const done = await onSubmit(result.value, newArea);
     if (done) await deviceStore.remove(FORMS, draftName);
     else saved.current = false;
-  });
+  };
+  const submit = () => void handleSubmit(send)();
   const text = (name: Path<MachineForm>, label: string, more: Partial<Parameters<typeof TextField>[0]> = {}) => (
     <TextField control={control} name={name} label={label} {...more} />
   );
@@ -217,14 +219,7 @@ export function MachineFormView({ title, crumbs, initial, areas, draftName, busy
       crumbs={crumbs}
       testID="machine-form"
       actions={
-        <ActionButton
-          label="Save the machine"
-          kind="main"
-          grow
-          busy={busy}
-          onPress={() => void submit()}
-          testID="save-machine"
-        />
+        <ActionButton label="Save the machine" kind="main" grow busy={busy} onPress={submit} testID="save-machine" />
       }
     >
       {failure ? (

@@ -1,4 +1,5 @@
-import { daysLate, dueState } from '@even-bed/core';
+import { dueState } from '@even-bed/core';
+import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import type { SignalKind } from '../ui/Signal';
 
 interface Rule {
@@ -6,13 +7,13 @@ interface Rule {
   everyDays: number;
 }
 
-/** How a rule stands, in words: "due today", "2 days late", "in 5 days". */
+/** How a rule stands, in words, by the days of the calendar: "due today", "2 days late", "due in 5 days". */
 export function dueWords({ nextDueAt }: Pick<Rule, 'nextDueAt'>, now: number): string {
-  const late = daysLate(nextDueAt, now);
-  if (late > 0) return late === 1 ? '1 day late' : `${late} days late`;
-  if (late === 0) return 'due today';
-  const ahead = -late;
-  return ahead === 1 ? 'due within a day' : `due in ${ahead} days`;
+  const ahead = differenceInCalendarDays(nextDueAt, now);
+  if (ahead === 0) return 'due today';
+  if (ahead === 1) return 'due tomorrow';
+  if (ahead > 1) return `due in ${ahead} days`;
+  return ahead === -1 ? '1 day late' : `${-ahead} days late`;
 }
 
 /** The signal of a rule: due from its date on. A machine without a rule is ready. */

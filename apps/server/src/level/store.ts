@@ -138,7 +138,9 @@ export function planFor(
 ): { plan: TurnPlan; points: number } {
   const { parsed, plan } = planRound({ raw, reading }, setup);
   if (!plan) {
-    const fields = Object.fromEntries(parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']));
+    const fields = Object.fromEntries(
+      parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']),
+    );
     throw new Problem(422, 'not-valid', 'This height map does not say where it lies on the plate.', { fields });
   }
   return { plan, points: parsed.points.length };

@@ -19,3 +19,5 @@ test('inches by setting', () => expect(readLength('5 1/4', 'in')).toBeCloseTo(13
 test.each(['', 'a', '5 12', '1/0', '1..2', '--1', '1 ft'])('%s is no length', (text) =>
   expect(readLength(text)).toBeNull(),
 );
+
+test('no dust of binary fractions is left', () => expect(readLength('8 1/2 in')).toBe(215.9));

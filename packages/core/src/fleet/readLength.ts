@@ -1,4 +1,6 @@
 const MM_PER_INCH = 25.4;
+/** Lengths are kept to the nanometre: 8 1/2 in is 215.9 mm, not 215.89999999999998. */
+const NANOMETRES = 1e6;
 const NUMBER = String.raw`\d{1,6}(?:[.,]\d{1,20})?|[.,]\d{1,20}`;
 const LENGTH = new RegExp(
   String.raw`^([+-])?\s*(?:(${NUMBER})(?:\s+|-))?(?:(\d{1,4})\s*/\s*(\d{1,4})|(${NUMBER}))\s*(mm|cm|in|inch|inches|"|″|'')?$`,
@@ -20,7 +22,8 @@ export function readLength(text: string, unit: 'mm' | 'in' = 'mm'): number | nul
   if (denominator !== undefined && Number(denominator) === 0) return null;
   const fraction = numerator === undefined ? decimal(plain!) : Number(numerator) / Number(denominator);
   const value = (whole === undefined ? 0 : decimal(whole)) + fraction;
-  return (sign === '-' ? -1 : 1) * value * factorOf(named ?? unit) + 0;
+  const length = value * factorOf(named ?? unit);
+  return ((sign === '-' ? -1 : 1) * Math.round(length * NANOMETRES)) / NANOMETRES + 0;
 }
 
 const decimal = (text: string) => Number(text.replace(',', '.'));

@@ -28,7 +28,7 @@ const RANK_TOLERANCE = 1e-10;
  * Least-squares plane z = a·x + b·y + c through measured heights.
  *
  * Centred QR: the means are taken out (twice, so that offsets of 1e6 mm cost no digits), then the two
- * columns are made orthogonal by modified Gram-Schmidt with one reorthogonalisation.
+ * columns are made orthogonal by modified Gram-Schmidt with one reorthogonalisation, without square roots inside.
  *
  * @param points n ≥ 3 heights, mm, not all on one line
  * @returns slopes, height at the origin, residuals (mm, in input order), rank and standard errors
@@ -40,36 +40,44 @@ const RANK_TOLERANCE = 1e-10;
 export function fitPlane(points: readonly HeightPoint[]): PlaneFit {
   const n = points.length;
   if (n < 3) throw new DegenerateInput(`fitPlane needs at least 3 points, got ${n}`);
-  const { u, v, w, centre, largest } = centred(points);
+  const { u, v, w, uu, uv, vv, centre, largest } = centred(points);
 
-  const normX = Math.sqrt(dot(u, u));
-  const normY = Math.sqrt(dot(v, v));
   const floor = 4 * Number.EPSILON * Math.sqrt(n) * largest;
   // Orthogonalise against the longer column first: it defines the better-known direction.
-  const xFirst = normX >= normY;
+  const xFirst = uu >= vv;
   const p = xFirst ? u : v;
   const q = xFirst ? v : u;
-  const r11 = Math.max(normX, normY);
-  const norm2 = Math.min(normX, normY);
+  const pp = Math.max(uu, vv);
+  const r11 = Math.sqrt(pp);
+  const norm2 = Math.sqrt(Math.min(uu, vv));
   if (!(r11 > floor)) throw new DegenerateInput('fitPlane needs points in more than one place');
-  scale(p, 1 / r11);
-  let r12 = dot(p, q);
-  addScaled(q, p, -r12);
-  const again = dot(p, q);
-  addScaled(q, p, -again);
-  r12 += again;
-  const r22 = Math.sqrt(dot(q, q));
+  // Each loop takes one projection out and gathers the products that the next one needs.
+  const k = uv / pp;
+  let again = 0;
+  for (let i = 0; i < n; i++) again += p[i]! * (q[i]! -= k * p[i]!);
+  const k2 = again / pp;
+  let qq = 0;
+  let pw = 0;
+  for (let i = 0; i < n; i++) {
+    const rest = (q[i]! -= k2 * p[i]!);
+    qq += rest * rest;
+    pw += p[i]! * w[i]!;
+  }
+  const r12 = (k + k2) * r11;
+  const r22 = Math.sqrt(qq);
   if (!(r22 > floor) || !(r22 > RANK_TOLERANCE * norm2)) {
     throw new DegenerateInput('fitPlane needs points that are not all on one line');
   }
-  scale(q, 1 / r22);
-
-  const g1 = dot(p, w);
-  addScaled(w, p, -g1);
-  const g2 = dot(q, w);
-  addScaled(w, q, -g2);
-  const s2 = g2 / r22;
-  const s1 = (g1 - r12 * s2) / r11;
+  const t1 = pw / pp;
+  let qw = 0;
+  for (let i = 0; i < n; i++) qw += q[i]! * (w[i]! -= t1 * p[i]!);
+  const s2 = qw / qq;
+  let ww = 0;
+  for (let i = 0; i < n; i++) {
+    const residual = (w[i]! -= s2 * q[i]!);
+    ww += residual * residual;
+  }
+  const s1 = t1 - (k + k2) * s2;
   const a = xFirst ? s1 : s2;
   const b = xFirst ? s2 : s1;
   const c = centre.z - a * centre.x - b * centre.y;
@@ -77,7 +85,7 @@ export function fitPlane(points: readonly HeightPoint[]): PlaneFit {
   let deviation: number | null = null;
   let standardErrors: PlaneFit['standardErrors'] = null;
   if (n > 3) {
-    deviation = Math.sqrt(dot(w, w) / (n - 3));
+    deviation = Math.sqrt(ww / (n - 3));
     // Columns of R⁻¹ = [[1/r11, −r12/(r11·r22)], [0, 1/r22]] give (RᵀR)⁻¹ = R⁻¹R⁻ᵀ.
     const i11 = 1 / r11;
     const i12 = -r12 / (r11 * r22);
@@ -98,9 +106,10 @@ export function fitPlane(points: readonly HeightPoint[]): PlaneFit {
 /** Columns with their means taken out, the means, and the largest coordinate met. Refuses what is not finite. */
 function centred(points: readonly HeightPoint[]) {
   const n = points.length;
-  const u = new Float64Array(n);
-  const v = new Float64Array(n);
-  const w = new Float64Array(n);
+  const columns = new Float64Array(3 * n);
+  const u = columns.subarray(0, n);
+  const v = columns.subarray(n, 2 * n);
+  const w = columns.subarray(2 * n);
   const o = points[0]!;
   let sx = 0;
   let sy = 0;
@@ -108,41 +117,49 @@ function centred(points: readonly HeightPoint[]) {
   let largest = 0;
   for (let i = 0; i < n; i++) {
     const { x, y, z } = points[i]!;
-    if (!Number.isFinite(x) || !Number.isFinite(y) || !Number.isFinite(z)) {
-      throw new DegenerateInput(`fitPlane needs finite numbers, point ${i + 1} is (${x}, ${y}, ${z})`);
-    }
-    largest = Math.max(largest, Math.abs(x), Math.abs(y));
+    const size = Math.abs(x) + Math.abs(y);
+    if (size > largest) largest = size;
     sx += u[i] = x - o.x;
     sy += v[i] = y - o.y;
     sz += w[i] = z - o.z;
   }
-  const mx = recentre(u, sx / n);
-  const my = recentre(v, sy / n);
-  const mz = recentre(w, sz / n);
-  return { u, v, w, largest, centre: { x: o.x + mx, y: o.y + my, z: o.z + mz } };
+  // One value that is not finite spoils its sum: only then is it worth looking for.
+  if (!Number.isFinite(sx + sy + sz)) refuseNotFinite(points);
+  const centre = { x: o.x, y: o.y, z: o.z };
+  centre.x += sx / n;
+  centre.y += sy / n;
+  centre.z += sz / n;
+  const rest = [takeOut(u, sx / n), takeOut(v, sy / n), takeOut(w, sz / n)] as const;
+  // Once more: what rounding has left of the means, and the products that the fit begins with.
+  let uu = 0;
+  let uv = 0;
+  let vv = 0;
+  for (let i = 0; i < n; i++) {
+    const du = (u[i]! -= rest[0]);
+    const dv = (v[i]! -= rest[1]);
+    w[i]! -= rest[2];
+    uu += du * du;
+    uv += du * dv;
+    vv += dv * dv;
+  }
+  centre.x += rest[0];
+  centre.y += rest[1];
+  centre.z += rest[2];
+  return { u, v, w, uu, uv, vv, largest, centre };
 }
 
-/** Takes `mean` out of a column in place, then what rounding left of it; returns the whole mean. */
-function recentre(column: Float64Array, mean: number): number {
-  const n = column.length;
-  let rest = 0;
-  for (let i = 0; i < n; i++) rest += column[i]! -= mean;
-  rest /= n;
-  for (let i = 0; i < n; i++) column[i]! -= rest;
-  return mean + rest;
-}
-
-function dot(p: Float64Array, q: Float64Array): number {
+/** Takes a mean out of a column in place and returns the mean of what is left. */
+function takeOut(column: Float64Array, mean: number): number {
   let sum = 0;
-  for (let i = 0; i < p.length; i++) sum += p[i]! * q[i]!;
-  return sum;
+  for (let i = 0; i < column.length; i++) sum += column[i]! -= mean;
+  return sum / column.length;
 }
 
-function scale(p: Float64Array, factor: number): void {
-  for (let i = 0; i < p.length; i++) p[i]! *= factor;
-}
-
-/** target += factor · p, in place. */
-function addScaled(target: Float64Array, p: Float64Array, factor: number): void {
-  for (let i = 0; i < p.length; i++) target[i]! += factor * p[i]!;
+function refuseNotFinite(points: readonly HeightPoint[]): void {
+  const at = points.findIndex(({ x, y, z }) => ![x, y, z].every(Number.isFinite));
+  const bad = points[at];
+  if (bad) {
+    throw new DegenerateInput(`fitPlane needs finite numbers, point ${at + 1} is (${bad.x}, ${bad.y}, ${bad.z})`);
+  }
+  throw new DegenerateInput('fitPlane needs coordinates whose sum is a finite number');
 }

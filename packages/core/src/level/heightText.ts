@@ -35,6 +35,10 @@ export function withoutTimeStamp(line: string): string {
   return stamp[0].endsWith('-') && /^[\d.]/.test(rest) ? `-${rest}` : rest;
 }
 
+const SPACE = 32;
+const ZERO = 48;
+const NINE = 57;
+
 const UNREACHED = new Set(['', '-', '.', '--', '---', 'nan', '+nan', '-nan', 'null', 'n/a', 'none', '?']);
 const NUMBER_WITH_UNIT = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?)\s?(?:mm)?$/i;
 
@@ -44,9 +48,10 @@ const NUMBER_WITH_UNIT = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?)\s?(?:mm)
  */
 export function cellNumber(cell: string, decimalComma: boolean): number | undefined {
   const value = Number(cell);
-  if (value === value && cell.length > 0 && Math.abs(value) < 1e9 && !/[xob]/i.test(cell)) {
-    return cell.trim() === '' ? NaN : value;
-  }
+  // Number reads nothing as 0, and 0x1F as 31; a plain number shows by its first two characters.
+  const first = cell.charCodeAt(0);
+  const plain = first === ZERO ? !(cell.charCodeAt(1) > NINE) : first > SPACE;
+  if (plain && value === value && value < 1e9 && value > -1e9) return value;
   const trimmed = cell.trim();
   if (UNREACHED.has(trimmed.toLowerCase())) return NaN;
   const point = decimalComma ? trimmed.replace(',', '.') : trimmed;

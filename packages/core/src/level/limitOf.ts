@@ -1,4 +1,4 @@
-import { extentOf, type HeightPoint, type Spread } from './HeightPoint';
+import type { Extent, HeightPoint, Spread } from './HeightPoint';
 
 /** tilt: rounding of the turns · shape: the plate itself · noise: the readings can't tell more. */
 export type Limit = 'tilt' | 'shape' | 'noise';
@@ -17,18 +17,21 @@ const FEWEST_PAIRS = 12;
  * neighbours in reading order are compared (von Neumann, "Distribution of the ratio of the mean square successive
  * difference to the variance", Ann. Math. Stat. 12, 1941): a shape is smooth from one reading to the next, noise is not.
  *
+ * @param extent the rectangle that holds the points, mm
  * @param tilt the range that the said turns leave as tilt, mm
  * @param shape spread of the residuals, mm
  * @param noise standard deviation of one reading, mm, if known
  */
 export function limitOf({
   points,
+  extent,
   residuals,
   tilt,
   shape,
   noise,
 }: {
   points: readonly HeightPoint[];
+  extent: Extent;
   residuals: ArrayLike<number>;
   tilt: number;
   shape: Spread;
@@ -37,7 +40,7 @@ export function limitOf({
   if (tilt > shape.range) return 'tilt';
   if (noise !== undefined && noise > 0) return shape.rms <= NOISE_FACTOR * noise ? 'noise' : 'shape';
   const n = points.length;
-  const { x0, y0, x1, y1 } = extentOf(points);
+  const { x0, y0, x1, y1 } = extent;
   // Twice the usual spacing: a step along a row passes, the jump back to the next row's start does not.
   const near = 2 * Math.sqrt(((x1 - x0) * (y1 - y0)) / n);
   let pairs = 0;

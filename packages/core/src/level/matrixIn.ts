@@ -59,8 +59,9 @@ export function matrixIn(rows: readonly TableRow[], warnings: LineWarning[]): Ra
 function asRow(row: TableRow): Row | null {
   const { cells } = row;
   if (cells.length < 2) return null;
+  if (!cells.includes(undefined)) return row as Row;
   const finite = cells.filter((cell) => Number.isFinite(cell)).length;
-  if (2 * finite <= cells.length && cells.includes(undefined)) return null;
+  if (2 * finite <= cells.length) return null;
   return { ...row, cells: cells.map((cell) => cell ?? NaN) };
 }
 

@@ -102,8 +102,8 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
   const extent = extentOf(points);
   const riseOf = (said: number, i: number) => said * adjusters[i]!.pitch * sense(adjusters[i]!.clockwise) + 0;
   const leftTilt = (move: BedMove) => tiltSpan(a + move.a, b + move.b, extent);
-  const before = spreadOf(points.map(({ z }) => z));
-  const afterOf = (said: number[]) => spreadAfter(points, moveOf(said.map(riseOf)));
+  const before = spreadAfter(points, centre, { a: 0, b: 0, c: 0 });
+  const afterOf = (said: number[]) => spreadAfter(points, centre, moveOf(said.map(riseOf)));
 
   let said: number[];
   if (aim !== undefined && before.range <= aim) {
@@ -120,7 +120,7 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
   }
 
   const move = moveOf(said.map(riseOf));
-  const after = spreadAfter(points, move);
+  const after = spreadAfter(points, centre, move);
   const ideal = spreadOf(fit.residuals);
   const turns = adjusters.map(({ id }, i) => {
     const s = said[i]!;
@@ -132,7 +132,7 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
     before,
     after,
     ideal,
-    limit: limitOf({ points, residuals: fit.residuals, tilt: leftTilt(move), shape: ideal, noise }),
+    limit: limitOf({ points, extent, residuals: fit.residuals, tilt: leftTilt(move), shape: ideal, noise }),
     verdict: verdictOf(aim, before.range, after.range),
     aim: aim ?? null,
     plane: { a, b, c, centre, standardErrors, deviation },
@@ -213,13 +213,25 @@ function dropSmall({
   return result;
 }
 
-function spreadAfter(points: readonly HeightPoint[], { a, b, c }: BedMove): Spread {
-  const heights = new Float64Array(points.length);
-  for (let i = 0; i < points.length; i++) {
+/** Range and RMS of the readings after a move about the mean that `centre` gives, read straight from the points. */
+function spreadAfter(
+  points: readonly HeightPoint[],
+  centre: HeightPoint,
+  { a, b, c }: Pick<BedMove, 'a' | 'b' | 'c'>,
+): Spread {
+  const n = points.length;
+  const mean = centre.z + a * centre.x + b * centre.y + c;
+  let low = Infinity;
+  let high = -Infinity;
+  let squares = 0;
+  for (let i = 0; i < n; i++) {
     const { x, y, z } = points[i]!;
-    heights[i] = z + a * x + b * y + c;
+    const d = z + a * x + b * y + c - mean;
+    if (d < low) low = d;
+    if (d > high) high = d;
+    squares += d * d;
   }
-  return spreadOf(heights);
+  return { range: high - low, rms: Math.sqrt(squares / n) };
 }
 
 /** Lowering comes first, so that no corner is raised into the nozzle while another still stands high. */

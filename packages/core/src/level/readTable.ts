@@ -28,7 +28,8 @@ export function readTable(
 }
 
 /** Where a header row says that x, y and z stand, or null. */
-function axesOf({ written }: TableRow): [number, number, number] | null {
+function axesOf({ cells, written }: TableRow): [number, number, number] | null {
+  if (!cells.includes(undefined)) return null;
   const names = written.map((cell) => AXIS_NAME.exec(cell.trim())?.[1]?.toLowerCase());
   const x = names.indexOf('x');
   const y = names.indexOf('y');

@@ -1,4 +1,4 @@
-import { daysLate, dueState, nextDue } from './nextDue';
+import { dueState, nextDue } from './nextDue';
 
 const DAY = 86_400_000;
 
@@ -17,10 +17,5 @@ describe('nextDue', () => {
     [8.5 * DAY, 'ready'],
   ] as const)('at %d of ten days it is %s', (now, state) => {
     expect(dueState({ dueAt: 10 * DAY, everyDays: 14, now })).toBe(state);
-  });
-
-  test('days late', () => {
-    expect(daysLate(10 * DAY, 12.5 * DAY)).toBe(2);
-    expect(daysLate(10 * DAY, 9.5 * DAY)).toBe(-1);
   });
 });

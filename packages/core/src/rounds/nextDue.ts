@@ -31,8 +31,3 @@ export function dueState({ dueAt, everyDays, now }: { dueAt: number; everyDays: 
   if (now >= dueAt) return 'due';
   return dueAt - now <= Math.max(DAY_MS, everyDays * SOON_SHARE * DAY_MS) ? 'soon' : 'ready';
 }
-
-/** Whole days by which a due date is past (negative: still to come), counted in full 24 h. */
-export function daysLate(dueAt: number, now: number): number {
-  return Math.floor((now - dueAt) / DAY_MS);
-}

@@ -1,0 +1,21 @@
+import { dueSignal, dueWords } from './dueWords';
+
+const at = (day: number, hour: number) => new Date(2026, 10, day, hour).getTime();
+
+test.each([
+  [at(25, 23), 'due today'],
+  [at(25, 1), 'due today'],
+  [at(26, 0), 'due tomorrow'],
+  [at(30, 9), 'due in 5 days'],
+  [at(24, 23), '1 day late'],
+  [at(20, 9), '5 days late'],
+])('%#: by the days of the calendar', (nextDueAt, words) => expect(dueWords({ nextDueAt }, at(25, 9))).toBe(words));
+
+test('the signal turns at the hour, and a machine without a rule is ready', () => {
+  const rule = { nextDueAt: at(25, 9), everyDays: 14 };
+  expect([dueSignal(rule, at(25, 8)), dueSignal(rule, at(25, 9)), dueSignal(null, at(25, 9))]).toEqual([
+    'ready',
+    'due',
+    'ready',
+  ]);
+});
