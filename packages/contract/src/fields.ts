@@ -1,4 +1,4 @@
-import { readLength } from '@even-bed/core';
+import { readLength } from '@even-bed/core/fleet/readLength';
 import Joi from 'joi';
 
 /** Messages a person can act on; the field's label stands in front. */

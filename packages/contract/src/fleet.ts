@@ -1,4 +1,5 @@
-import { THREADS, type Adjuster, type Extent, type SeenFrom } from '@even-bed/core';
+import type { Adjuster, Extent, SeenFrom } from '@even-bed/core';
+import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
 import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
 

@@ -1,4 +1,5 @@
 import type { Adjuster, ParseOptions, SeenFrom, TurnPlan } from '@even-bed/core';
+import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import Joi from 'joi';
 import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
 
@@ -80,9 +81,6 @@ export interface LevelCheck extends LevelCheckSummary {
   roundList: LevelRound[];
 }
 
-/** Longest raw text of one reading, in characters. */
-export const LONGEST_RAW = 1_000_000;
-
 const coordinate = (label: string) => lengthField(label, { min: -5000, max: 5000 }).required();
 
 const adjuster = Joi.object({
@@ -116,7 +114,7 @@ export const roundWriteSchema = Joi.object({
   seq: Joi.number().integer().min(1).max(1000).required().label('Round'),
   takenAt: timeField('Time').required(),
   source: Joi.string().valid('machine', 'pasted', 'file', 'typed').required().label('Source'),
-  raw: Joi.string().min(1).max(LONGEST_RAW).required().label('The readings'),
+  raw: Joi.string().min(1).max(LONGEST_TEXT).required().label('The readings'),
   reading: readingSchema.required().label('How to read them'),
 });
 

@@ -9,8 +9,8 @@ export { fitPlane, type PlaneFit } from './level/fitPlane';
 export { gridOf, pointsOf } from './level/gridOf';
 export { extentOf, spreadOf, type Extent, type HeightGrid, type HeightPoint, type Spread } from './level/HeightPoint';
 export type { Limit } from './level/limitOf';
+export { LONGEST_TEXT } from './level/longestText';
 export {
-  LONGEST_TEXT,
   parseHeights,
   type LineWarning,
   type MatrixNeed,

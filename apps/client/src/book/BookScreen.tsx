@@ -1,4 +1,4 @@
-import { BOOK_KINDS, type BookEntry, type BookKind } from '@even-bed/contract';
+import type { BookEntry, BookKind } from '@even-bed/contract';
 import { isSameDay } from 'date-fns/isSameDay';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useDeferredValue, useState } from 'react';
@@ -29,6 +29,7 @@ const KIND_NAMES: Record<BookKind, string> = {
   'check-finished': 'Check finished',
   'check-dropped': 'Check dropped',
 };
+const KINDS = Object.keys(KIND_NAMES) as BookKind[];
 const ANY = 'any';
 
 /** The logbook: newest line first, searched by words, machine and kind. The search is part of the address. */
@@ -36,7 +37,7 @@ export function BookScreen() {
   const router = useRouter();
   const params = useLocalSearchParams<{ search?: string; machine?: string; kind?: string }>();
   const [search, setSearch] = useState(params.search ?? '');
-  const kind = BOOK_KINDS.find((known) => known === params.kind) ?? null;
+  const kind = KINDS.find((known) => known === params.kind) ?? null;
   const query = useDeferredValue(search);
   const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useBookInfiniteQuery({
     search: query,
@@ -75,7 +76,7 @@ export function BookScreen() {
             label="Kind"
             hideLabel
             value={kind ?? ANY}
-            options={[any('Every kind'), ...BOOK_KINDS.map((value) => ({ value, label: KIND_NAMES[value] }))]}
+            options={[any('Every kind'), ...KINDS.map((value) => ({ value, label: KIND_NAMES[value] }))]}
             onChange={(value) => setParam('kind', value)}
             testID="book-kind"
           />

@@ -1,4 +1,5 @@
-import { readLength, THREADS } from '@even-bed/core';
+import { readLength } from '@even-bed/core/fleet/readLength';
+import { THREADS } from '@even-bed/core/level/threads';
 import { Controller, useFieldArray, useFormState, useWatch, type Control } from 'react-hook-form';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';

@@ -1,13 +1,15 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { errorOf } from '../api/errorOf';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { useAreasQuery, useMachineQuery } from './fleetApi';
 import { formOf } from './machineForm';
-import { MachineFormView } from './MachineFormView';
 import { useSaveFacts } from './useSaveFacts';
+
+// The form brings the schemas along: only who opens it loads them.
+const MachineFormView = lazy(() => import('./MachineFormView'));
 
 /** Changes the facts of a machine, from the version that was opened. */
 export function EditMachineScreen() {
@@ -40,20 +42,22 @@ function Opened({ opened, areas }: { opened: MachineOverview; areas: { id: strin
       }
     : failure;
   return (
-    <MachineFormView
-      title={`Edit ${opened.name}`}
-      crumbs={[{ label: opened.name, href: `/floor/${opened.id}` }]}
-      initial={formOf(opened)}
-      areas={areas}
-      draftName={`${opened.id}-${opened.version}`}
-      busy={busy}
-      failure={told}
-      onSubmit={async (facts, newArea) => {
-        const done = await save(facts, newArea);
-        if (done) router.replace(`/floor/${opened.id}`);
-        return done;
-      }}
-    />
+    <Suspense fallback={<Loading what="the form" />}>
+      <MachineFormView
+        title={`Edit ${opened.name}`}
+        crumbs={[{ label: opened.name, href: `/floor/${opened.id}` }]}
+        initial={formOf(opened)}
+        areas={areas}
+        draftName={`${opened.id}-${opened.version}`}
+        busy={busy}
+        failure={told}
+        onSubmit={async (facts, newArea) => {
+          const done = await save(facts, newArea);
+          if (done) router.replace(`/floor/${opened.id}`);
+          return done;
+        }}
+      />
+    </Suspense>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { firstLayerAim } from '@even-bed/core';
+import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { View } from 'react-native';
 import { millimetres } from '../ui/formatHeight';
 import { Section } from '../ui/Section';

@@ -1,5 +1,6 @@
 import { FINDINGS, machineFactsSchema, validate, type MachineFacts } from '@even-bed/contract';
-import { AIM_WITH_COMPENSATION, AIM_WITHOUT_COMPENSATION, readLength } from '@even-bed/core';
+import { readLength } from '@even-bed/core/fleet/readLength';
+import { AIM_WITH_COMPENSATION, AIM_WITHOUT_COMPENSATION } from '@even-bed/core/level/firstLayerAim';
 import { useEffect, useRef } from 'react';
 import { Controller, useForm, useWatch, type Control, type Path, type Resolver } from 'react-hook-form';
 import { View } from 'react-native';
@@ -21,7 +22,7 @@ import { centredMargin } from './centredMargin';
 import { FINDING_NAMES } from './findingNames';
 import { factsOf, type MachineForm } from './machineForm';
 
-export const NEW_AREA = 'new';
+const NEW_AREA = 'new';
 const FORMS = 'machine-form';
 
 interface Props {
@@ -72,7 +73,7 @@ const resolver: Resolver<MachineForm> = (form) => {
 const PLACEHOLDER_ID = '00000000-0000-7000-8000-000000000000';
 
 /** The facts of a machine, as a form that keeps what is typed on the device until it is saved. */
-export function MachineFormView({ title, crumbs, initial, areas, draftName, busy, failure, onSubmit }: Props) {
+export default function MachineFormView({ title, crumbs, initial, areas, draftName, busy, failure, onSubmit }: Props) {
   const wide = useIsWide();
   const { control, handleSubmit, reset, setError, formState } = useForm<MachineForm>({
     defaultValues: initial,

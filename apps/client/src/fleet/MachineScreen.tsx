@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { firstLayerAim } from '@even-bed/core';
+import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { lazy, Suspense } from 'react';
 import { ScrollView, View } from 'react-native';

@@ -1,12 +1,14 @@
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { useAreasQuery } from './fleetApi';
 import { EMPTY_FORM } from './machineForm';
-import { MachineFormView } from './MachineFormView';
 import { useSaveFacts } from './useSaveFacts';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
+
+// The form brings the schemas along: only who opens it loads them.
+const MachineFormView = lazy(() => import('./MachineFormView'));
 
 const CRUMBS = [{ label: 'Floor', href: '/floor' as const }];
 
@@ -24,19 +26,21 @@ export function NewMachineScreen() {
     );
   }
   return (
-    <MachineFormView
-      title="Add a machine"
-      crumbs={CRUMBS}
-      initial={EMPTY_FORM}
-      areas={areas ?? []}
-      draftName="new"
-      busy={busy}
-      failure={failure}
-      onSubmit={async (facts, newArea) => {
-        const done = await save(facts, newArea);
-        if (done) router.replace(`/floor/${id}`);
-        return done;
-      }}
-    />
+    <Suspense fallback={<Loading what="the form" />}>
+      <MachineFormView
+        title="Add a machine"
+        crumbs={CRUMBS}
+        initial={EMPTY_FORM}
+        areas={areas ?? []}
+        draftName="new"
+        busy={busy}
+        failure={failure}
+        onSubmit={async (facts, newArea) => {
+          const done = await save(facts, newArea);
+          if (done) router.replace(`/floor/${id}`);
+          return done;
+        }}
+      />
+    </Suspense>
   );
 }

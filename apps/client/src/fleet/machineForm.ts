@@ -1,5 +1,5 @@
 import type { MachineFacts, MachineOverview } from '@even-bed/contract';
-import { pitchOf } from '@even-bed/core';
+import { pitchOf } from '@even-bed/core/level/threads';
 
 /** An adjuster as the form holds it: numbers as typed. */
 export interface AdjusterForm {

@@ -1,5 +1,7 @@
 import type { CheckSetup, MachineOverview } from '@even-bed/contract';
-import { firstLayerAim, lookingDown, type ParseOptions } from '@even-bed/core';
+import type { ParseOptions } from '@even-bed/core';
+import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { CheckDraft, HeightEntry } from '../level/levelSlice';
 import { plateOf } from './machineState';
 

@@ -1,5 +1,5 @@
 import type { LevelCheck, LevelRound } from '@even-bed/contract';
-import { turnsAsSeen } from '@even-bed/core';
+import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMachineQuery } from '../fleet/fleetApi';

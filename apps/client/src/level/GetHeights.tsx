@@ -1,4 +1,4 @@
-import { planRound } from '@even-bed/core';
+import { planRound } from '@even-bed/core/level/reckonRound';
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';

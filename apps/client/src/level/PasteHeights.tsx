@@ -1,6 +1,6 @@
 import { createElement, useRef, useState } from 'react';
 import { View } from 'react-native';
-import { LONGEST_RAW } from '@even-bed/contract';
+import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
@@ -13,9 +13,9 @@ export function PasteHeights({ draft }: { draft: CheckDraft }) {
   const [fault, setFault] = useState<string | null>(null);
   const { id, entry } = draft;
   const set = (text: string, fileName: string) => {
-    const long = text.length > LONGEST_RAW;
+    const long = text.length > LONGEST_TEXT;
     setFault(
-      long ? `That is ${text.length} characters; at most ${LONGEST_RAW} are read. Was it the right file?` : null,
+      long ? `That is ${text.length} characters; at most ${LONGEST_TEXT} are read. Was it the right file?` : null,
     );
     if (!long) dispatch(entryChanged({ id, change: { text, fileName } }));
   };
@@ -53,7 +53,7 @@ function FileButton({
   const input = useRef<HTMLInputElement>(null);
   const read = async (file: File | undefined) => {
     if (!file) return;
-    if (file.size > 4 * LONGEST_RAW) return onFault(`${file.name} is too large for a height map.`);
+    if (file.size > 4 * LONGEST_TEXT) return onFault(`${file.name} is too large for a height map.`);
     onText(await file.text(), file.name);
   };
   return (

@@ -1,4 +1,5 @@
-import { turnsAsSeen, type Reckoning } from '@even-bed/core';
+import type { Reckoning } from '@even-bed/core';
+import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { useAppDispatch } from '../state/store';

@@ -1,5 +1,5 @@
 import type { Extent, MatrixNeed, ParseOptions, Reckoning } from '@even-bed/core';
-import { readLength } from '@even-bed/core';
+import { readLength } from '@even-bed/core/fleet/readLength';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useAppDispatch } from '../state/store';

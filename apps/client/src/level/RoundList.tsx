@@ -1,4 +1,5 @@
-import { planRound, type TurnPlan } from '@even-bed/core';
+import type { TurnPlan } from '@even-bed/core';
+import { planRound } from '@even-bed/core/level/reckonRound';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { millimetres } from '../ui/formatHeight';

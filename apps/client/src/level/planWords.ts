@@ -1,4 +1,6 @@
-import { turnsAsSeen, describeTurn, type RoundComparison, type SeenFrom, type TurnPlan } from '@even-bed/core';
+import type { RoundComparison, SeenFrom, TurnPlan } from '@even-bed/core';
+import { describeTurn } from '@even-bed/core/level/describeTurn';
+import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { millimetres } from '../ui/formatHeight';
 
 const NUMBERS = [

@@ -1,4 +1,4 @@
-import { parseHeights } from '@even-bed/core';
+import { parseHeights } from '@even-bed/core/level/parseHeights';
 import { emptyGrid, gridFault, gridText, withMissingMarked } from './typedGrid';
 
 const grid = (cells: string[][]) => ({ ...emptyGrid(3, 230, 200, null), cells });

@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { dueState } from '@even-bed/core';
+import { dueState } from '@even-bed/core/rounds/nextDue';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';

@@ -1,4 +1,4 @@
-import { dueState } from '@even-bed/core';
+import { dueState } from '@even-bed/core/rounds/nextDue';
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import type { SignalKind } from '../ui/Signal';
 

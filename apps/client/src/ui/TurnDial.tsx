@@ -1,4 +1,4 @@
-import { turnFigure } from '@even-bed/core';
+import { turnFigure } from '@even-bed/core/level/describeTurn';
 import { Circle, G, Line, Path, Text } from 'react-native-svg';
 import { FAMILY, usePalette } from './theme';
 

@@ -1,4 +1,5 @@
-import { reckonRound, type Reckoning } from '@even-bed/core';
+import type { Reckoning } from '@even-bed/core';
+import { reckonRound } from '@even-bed/core/level/reckonRound';
 import { expose } from 'comlink';
 
 type Input = Parameters<typeof reckonRound>[0];

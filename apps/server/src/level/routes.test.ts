@@ -158,8 +158,10 @@ describe('a level check', () => {
 
 describe('the book', () => {
   test('is append-only in the database itself', async () => {
-    await expect(shop.db('book').update({ text: 'changed' })).rejects.toThrow(/append-only/);
-    await expect(shop.db('book').delete()).rejects.toThrow(/append-only/);
+    // The driver's errors come from another realm than the test's, so they are matched by their message.
+    const refusal = { message: expect.stringContaining('append-only') as string };
+    await expect(shop.db('book').update({ text: 'changed' })).rejects.toMatchObject(refusal);
+    await expect(shop.db('book').delete()).rejects.toMatchObject(refusal);
   });
 
   test('is searched by the beginnings of words, by machine, kind and time, page by page', async () => {

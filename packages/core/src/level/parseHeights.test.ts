@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { UnreadableHeights } from './errors';
 import { extentOfGrid, LAYOUTS, type Writing } from './heightLayouts.fixture';
 import type { HeightGrid } from './HeightPoint';
-import { LONGEST_TEXT, parseHeights } from './parseHeights';
+import { LONGEST_TEXT } from './longestText';
+import { parseHeights } from './parseHeights';
 import { seededRandom } from './seededMap.fixture';
 
 const MINUS = ['-', '\u2212', '\u2013', '\u2012', '\uFE63', '\uFF0D'];

@@ -2,6 +2,7 @@ import { UnreadableHeights } from './errors';
 import { gridOf, pointsOf } from './gridOf';
 import { plainText, withoutQuotes } from './heightText';
 import type { Extent, HeightGrid, HeightPoint } from './HeightPoint';
+import { LONGEST_TEXT } from './longestText';
 import { readJsonHeights } from './readJsonHeights';
 import { readLabelled } from './readLabelled';
 import { readTable } from './readTable';
@@ -56,9 +57,6 @@ export interface RawPoints {
   kind: 'points';
   points: HeightPoint[];
 }
-
-/** Longest text that is read, in characters: ten times a 250 × 250 map. */
-export const LONGEST_TEXT = 5_000_000;
 
 /**
  * Reads bed heights from whatever a console, a file or a keyboard gives.

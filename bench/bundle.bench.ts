@@ -1,0 +1,180 @@
+import { spawnSync } from 'node:child_process';
+import fs from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import { gzipSync } from 'node:zlib';
+import pino from 'pino';
+import { chromium, type Browser, type Page } from 'playwright-core';
+import { connect, migrate } from '../apps/server/src/db/connect';
+import { loadDemo } from '../apps/server/src/db/demo/loadDemo';
+import { buildApp } from '../apps/server/src/http/app';
+import { report } from './measure';
+
+const ROOT = path.join(import.meta.dirname, '..');
+const CLIENT = path.join(ROOT, 'apps/client');
+const EMPTY = path.join(ROOT, '.tmp/empty-app');
+const PHONE = { width: 390, height: 844 };
+
+/** One page that uses the kit's parts and the libraries that the app uses, and says nothing. */
+const EMPTY_PAGE = `
+import AsyncStorage from '@react-native-async-storage/async-storage';
+import { configureStore } from '@reduxjs/toolkit';
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { wrap } from 'comlink';
+import { format } from 'date-fns/format';
+import { useFonts } from 'expo-font';
+import Head from 'expo-router/head';
+import { StatusBar } from 'expo-status-bar';
+import Joi from 'joi';
+import { lazy, Suspense } from 'react';
+import { useForm } from 'react-hook-form';
+import { Button, Dialog, Menu, PaperProvider, Portal, ProgressBar, TextInput } from 'react-native-paper';
+import Svg, { Path } from 'react-native-svg';
+import { Provider } from 'react-redux';
+import { v7 } from 'uuid';
+const Chart = lazy(() => import('../Chart'));
+const api = createApi({ baseQuery: fetchBaseQuery({ baseUrl: '/api' }), endpoints: (build) => ({ one: build.query({ query: () => '/health' }) }) });
+const store = configureStore({ reducer: { [api.reducerPath]: api.reducer }, middleware: (get) => get().concat(api.middleware) });
+const schema = Joi.object({ a: Joi.string() });
+export default function Page() {
+  useFonts({});
+  const { control } = useForm();
+  const unused = [AsyncStorage, wrap, format(0, 'd'), schema.validate({}), v7(), control, api.useOneQuery];
+  return (
+    <Provider store={store}>
+      <PaperProvider>
+        <Head><title>Empty</title></Head>
+        <StatusBar />
+        <Svg width={1} height={1}><Path d="M0 0" /></Svg>
+        <Menu visible={false} anchor={<Button>{unused.length}</Button>} onDismiss={() => {}}><Menu.Item title="a" /></Menu>
+        <Portal><Dialog visible={false}><Dialog.Title>a</Dialog.Title></Dialog></Portal>
+        <TextInput /><ProgressBar progress={0} />
+        {unused.length > 99 ? <Suspense fallback={null}><Chart /></Suspense> : null}
+      </PaperProvider>
+    </Provider>
+  );
+}`;
+
+/** Exports the empty app of the same kit with the same settings. */
+function exportEmptyApp(): string {
+  fs.rmSync(EMPTY, { recursive: true, force: true });
+  fs.mkdirSync(path.join(EMPTY, 'app'), { recursive: true });
+  for (const file of ['package.json', 'app.json', 'babel.config.js'])
+    fs.copyFileSync(path.join(CLIENT, file), path.join(EMPTY, file));
+  fs.cpSync(path.join(CLIENT, 'assets'), path.join(EMPTY, 'assets'), { recursive: true });
+  fs.writeFileSync(
+    path.join(EMPTY, 'metro.config.js'),
+    `const config = require('expo/metro-config').getDefaultConfig(__dirname);\nconfig.watchFolders = [${JSON.stringify(ROOT)}];\n` +
+      `config.resolver.nodeModulesPaths = [${JSON.stringify(path.join(ROOT, 'node_modules'))}];\nmodule.exports = config;\n`,
+  );
+  fs.writeFileSync(path.join(EMPTY, 'app/index.tsx'), EMPTY_PAGE);
+  fs.writeFileSync(path.join(EMPTY, 'Chart.tsx'), `export { LineChart as default } from 'react-native-chart-kit';\n`);
+  const env = { ...process.env, CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', NODE_ENV: 'production' };
+  const done = spawnSync(process.execPath, [path.join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web'], {
+    cwd: EMPTY,
+    env,
+    encoding: 'utf8',
+  });
+  if (done.status !== 0) throw new Error(done.stdout + done.stderr);
+  return path.join(EMPTY, 'dist');
+}
+
+async function serve(clientFolder: string): Promise<{ url: string; machineId: string; close: () => Promise<void> }> {
+  const db = connect(':memory:');
+  await migrate(db);
+  await loadDemo(db, { now: Date.now(), seed: 'bench', consoleBasePort: 1 });
+  const server = buildApp({ db, log: pino({ level: 'silent' }), clientFolder }).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const { id } = (await db('machines').where({ name: 'Dunlin' }).first()) as { id: string };
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    machineId: id,
+    close: async () => {
+      server.closeAllConnections();
+      server.close();
+      await db.destroy();
+    },
+  };
+}
+
+/** The scripts that a page asks for until it rests, each once, gzipped: KiB. Workers don't hold a view up and don't count. */
+async function scriptsOf(browser: Browser, address: string): Promise<number> {
+  const context = await browser.newContext({ viewport: PHONE, serviceWorkers: 'block' });
+  const page = await context.newPage();
+  const sizes = new Map<string, Promise<number>>();
+  page.on('response', (response) => {
+    const request = response.request();
+    if (request.resourceType() !== 'script' || /heights-/.test(response.url())) return;
+    sizes.set(
+      response.url(),
+      response.body().then(
+        (body) => gzipSync(body).length,
+        () => 0,
+      ),
+    );
+  });
+  await page.goto(address, { waitUntil: 'networkidle' });
+  const all = await Promise.all(sizes.values());
+  await context.close();
+  return all.reduce((sum, size) => sum + size, 0) / 1024;
+}
+
+/** Median time from the start until a view shows what it is for, on a processor four times slower. */
+async function firstView(browser: Browser, address: string, testId: string): Promise<number> {
+  const times: number[] = [];
+  for (let i = 0; i < 5; i++) {
+    const context = await browser.newContext({ viewport: PHONE, serviceWorkers: 'block' });
+    const page: Page = await context.newPage();
+    const session = await context.newCDPSession(page);
+    await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+    const start = Date.now();
+    await page.goto(address);
+    await page.getByTestId(testId).waitFor();
+    times.push(Date.now() - start);
+    await context.close();
+  }
+  return times.sort((p, q) => p - q)[2]!;
+}
+
+async function main(): Promise<void> {
+  const emptyFolder = exportEmptyApp();
+  const empty = await serve(emptyFolder);
+  const ours = await serve(path.join(CLIENT, 'dist'));
+  const browser = await chromium.launch({
+    executablePath: process.env['EVEN_BED_CHROMIUM'] ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const base = await scriptsOf(browser, empty.url);
+  const routes: [string, string, string][] = [
+    ['/bench', `${ours.url}/bench`, 'due-list'],
+    ['/floor', `${ours.url}/floor`, 'machine-Dunlin'],
+    ['/floor/<machine>', `${ours.url}/floor/${ours.machineId}`, 'level-history'],
+    ['/floor/<machine>/edit', `${ours.url}/floor/${ours.machineId}/edit`, 'field-name'],
+    ['/book', `${ours.url}/book`, 'book-older'],
+  ];
+  for (const [name, address] of routes) {
+    const size = await scriptsOf(browser, address);
+    report(`initial JavaScript of ${name}`, {
+      ours: size,
+      other: base,
+      otherName: 'empty app of the same kit',
+      unit: 'KiB gzipped',
+      ratio: `${(size / base).toFixed(2)} times`,
+      aim: 'at most 1.2 times',
+      met: size / base <= 1.2,
+    });
+  }
+  for (const [name, address, testId] of routes) {
+    console.log(
+      `measured first useful view of ${name}, processor 4 times slower: ${await firstView(browser, address, testId)} ms`,
+    );
+  }
+  await browser.close();
+  await empty.close();
+  await ours.close();
+}
+
+void main().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});
