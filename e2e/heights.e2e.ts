@@ -1,4 +1,4 @@
-import type { LevelCheck } from '@even-bed/contract';
+import type { LevelCheck, MachineOverview } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
 import { beginCheck, eventually, figure, serverCheck, TestShop } from './shop';
 
@@ -56,9 +56,13 @@ test('an indexed map is asked where it lies, and keeps its text as it came', asy
     await page.getByTestId(`extent-${key}`).fill(value);
   expect(await page.getByTestId('extent-y1-error').innerText()).toBe('Must lie beyond the first');
   await page.getByTestId('extent-y1').fill('210');
+  await page.getByTestId('remember-map').click();
+  await page.getByTestId('map-known').waitFor();
   await page.getByTestId('preview-range').waitFor();
   const check = await useAndSee();
   expect(check.roundList[0]).toMatchObject({ source: 'pasted', raw: INDEXED, points: 8 });
+  const machine = await shop.get<MachineOverview>(`/machines/${check.machineId}`);
+  expect(machine).toMatchObject({ mapExtent: { x0: 15, y0: 15, x1: 210, y1: 210 }, mapFirstRow: 'rear' });
 });
 
 test('labelled lines', async () => {

@@ -40,8 +40,12 @@ test('a sign turned over is caught in round two, and turning it over mends it', 
   await answer.waitFor();
   expect(await page.getByTestId('page-title').innerText()).toBe('Stop: the bed moved the other way');
   expect(await answer.innerText()).toContain('would make the next reading worse');
-  const worse = await figure(page, 'range-now');
-  expect(worse).toBeGreaterThan(1.5 * first);
+  const [, before, worse] = /It got worse: ([\d.]+) to ([\d.]+) mm/.exec(await answer.innerText())!;
+  expect(Number(before)).toBe(first);
+  expect(Number(worse)).toBeGreaterThan(1.5 * first);
+  // The plan that would make it worse still is not offered.
+  expect(await page.getByTestId('turns-made').count()).toBe(0);
+  expect(await page.getByTestId('turn-list').count()).toBe(0);
 
   await page.getByTestId('turn-sign-over').click();
   await eventually(async () => expect(await answer.count()).toBe(0));

@@ -1,6 +1,7 @@
 import type { Reckoning } from '@even-bed/core';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
@@ -65,7 +66,8 @@ function Planned({
   const round = draft.rounds.at(-1)!;
   const plan = reckoning.plan!;
   const { comparison } = reckoning;
-  const reversed = comparison?.answer === 'reversed';
+  const [kept, setKept] = useState(false);
+  const reversed = comparison?.answer === 'reversed' && !kept;
   const noted = round.made !== null;
   const ticked = new Set(
     noted ? round.made!.filter(({ turns }) => turns !== 0).map(({ adjusterId }) => adjusterId) : round.ticked,
@@ -88,12 +90,17 @@ function Planned({
   const within = plan.verdict === 'within';
   const nothing = toMake.length === 0;
   useKeys({
-    t: () => !nothing && madeAll(),
+    t: () => !nothing && !reversed && madeAll(),
     m: measure,
     e: finish,
     ...Object.fromEntries(toMake.map((adjusterId, i) => [String(i + 1), () => tick(adjusterId)])),
   });
 
+  const caption = (
+    <Words size="small" tone="steel">
+      {`${reckoning.parsed.points.length} readings in hundredths of a mm about their mean, + higher. Contours every ${millimetres(reckoning.contours?.step ?? 0)} mm. Turns seen ${viewWords(setup.seenFrom)}.`}
+    </Words>
+  );
   const picture = (
     <View style={{ gap: 4 }}>
       <BedPlan
@@ -104,16 +111,16 @@ function Planned({
           id: adjusterId,
           x,
           y,
-          turns: turnsAsSeen(plan.turns.find((turn) => turn.id === adjusterId)!.said, setup.seenFrom),
+          turns: reversed
+            ? undefined
+            : turnsAsSeen(plan.turns.find((turn) => turn.id === adjusterId)!.said, setup.seenFrom),
           made: ticked.has(adjusterId),
         }))}
-        maxHeight={wide ? 520 : 340}
+        maxHeight={wide ? 520 : 300}
         label={`Heights of the bed from ${reckoning.parsed.points.length} readings, range ${millimetres(plan.before.range)} mm. ${planHeadline(plan)}.`}
         testID="bed-plan"
       />
-      <Words size="small" tone="steel">
-        {`${reckoning.parsed.points.length} readings in hundredths of a mm about their mean, + higher. Contours every ${millimetres(reckoning.contours?.step ?? 0)} mm. Turns seen ${viewWords(setup.seenFrom)}.`}
-      </Words>
+      {wide ? caption : null}
     </View>
   );
   const figures = (
@@ -127,19 +134,20 @@ function Planned({
     <View style={{ gap: SPACE.m }}>
       {draft.refusal ? <Refusal draft={draft} /> : null}
       {reversed ? (
-        <ReversedAnswer draft={draft} comparison={comparison} />
+        <ReversedAnswer draft={draft} comparison={comparison} onKeep={() => setKept(true)} />
       ) : comparison ? (
         <AnswerNote comparison={comparison} />
       ) : null}
       {reckoning.doubts.map((doubt) => (
         <Notice key={doubt} kind="due" title={doubt} />
       ))}
-      {figures}
-      {nothing ? null : <TurnList plan={plan} draft={draft} ticked={ticked} locked={noted} onTick={tick} />}
+      {reversed ? null : figures}
+      {nothing || reversed ? null : <TurnList plan={plan} draft={draft} ticked={ticked} locked={noted} onTick={tick} />}
+      {wide ? null : caption}
       <Words tone="steel" testID="what-stays">
         {whatStays(plan)}
       </Words>
-      {nothing ? null : (
+      {nothing || reversed ? null : (
         <Words size="small" tone="steel">
           Bed and nozzle may be hot. Motors off, or jog; the sheet stays on.
         </Words>
@@ -163,7 +171,9 @@ function Planned({
       </View>
     </View>
   );
-  const actions = within ? (
+  const actions = reversed ? (
+    <ActionButton label="Measure again" icon="measure" grow onPress={measure} testID="measure-again" />
+  ) : within ? (
     <>
       <ActionButton label="Measure again" icon="measure" onPress={measure} testID="measure-again" />
       <ActionButton label="Finish" kind="main" grow onPress={finish} testID="finish" />

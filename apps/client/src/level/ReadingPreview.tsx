@@ -2,7 +2,9 @@ import type { Extent, MatrixNeed, ParseOptions, Reckoning } from '@even-bed/core
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { useChangeMachine } from '../fleet/useChangeMachine';
 import { useAppDispatch } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -149,10 +151,31 @@ function Placement({
         {field('y1', 'Last y')}
       </View>
       <Words size="small" tone="steel">
-        The outermost readings, from the front-left corner of the print area. Write them on the machine’s page once, and
-        nobody is asked again.
+        The outermost readings, from the front-left corner of the print area.
       </Words>
+      <Remember draft={draft} />
     </Section>
+  );
+}
+
+/** Writes where this machine's maps lie on its page, so that nobody is asked again. */
+function Remember({ draft }: { draft: CheckDraft }) {
+  const { machine, change, busy } = useChangeMachine(draft.machineId);
+  const [problem, setProblem] = useState<string | null>(null);
+  const { extent, firstRow } = draft.entry.reading;
+  if (!machine || !extent || !firstRow) return null;
+  const known = JSON.stringify([machine.mapExtent, machine.mapFirstRow]) === JSON.stringify([extent, firstRow]);
+  if (known) return <Words size="small" tone="steel" testID="map-known">{`Written down for ${machine.name}.`}</Words>;
+  return (
+    <View style={{ alignSelf: 'flex-start', gap: 4 }}>
+      <ActionButton
+        label={`Remember this for ${machine.name}`}
+        busy={busy}
+        onPress={() => void change({ mapExtent: extent, mapFirstRow: firstRow }).then(setProblem)}
+        testID="remember-map"
+      />
+      {problem ? <Words tone="stop">{problem}</Words> : null}
+    </View>
   );
 }
 

@@ -1,10 +1,8 @@
-import type { MachineFacts } from '@even-bed/contract';
 import type { RoundComparison } from '@even-bed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
-import { errorOf } from '../api/errorOf';
-import { useMachineQuery, useSaveMachineMutation } from '../fleet/fleetApi';
+import { useChangeMachine } from '../fleet/useChangeMachine';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
@@ -13,12 +11,18 @@ import { heightsTaken, type CheckDraft } from './levelSlice';
 import { answerWords } from './planWords';
 import { useTurnKnobsOver } from './useTurnKnobsOver';
 
+interface Props {
+  draft: CheckDraft;
+  comparison: RoundComparison;
+  /** The technician says that nothing is turned over. */
+  onKeep: () => void;
+}
+
 /** The bed moved the opposite way: says what may be turned over, and turns it over. */
-export function ReversedAnswer({ draft, comparison }: { draft: CheckDraft; comparison: RoundComparison }) {
+export function ReversedAnswer({ draft, comparison, onKeep }: Props) {
   const dispatch = useAppDispatch();
-  const { data: machine } = useMachineQuery(draft.machineId);
-  const [saveMachine, { isLoading }] = useSaveMachineMutation();
-  const turnKnobsOver = useTurnKnobsOver(draft, machine);
+  const { machine, change, busy } = useChangeMachine(draft.machineId);
+  const turnKnobsOver = useTurnKnobsOver(draft);
   const [problem, setProblem] = useState<string | null>(null);
   const round = draft.rounds.at(-1)!;
   const words = answerWords(comparison)!;
@@ -26,26 +30,14 @@ export function ReversedAnswer({ draft, comparison }: { draft: CheckDraft; compa
 
   /** The same text read the other way is a new reading: what was measured stays as it was. */
   const turnSignOver = async () => {
+    const { source, raw, reading } = round;
     dispatch(
       heightsTaken({
         id: draft.id,
-        round: {
-          id: uuid(),
-          takenAt: Date.now(),
-          source: round.source,
-          raw: round.raw,
-          reading: { ...round.reading, plus },
-        },
+        round: { id: uuid(), takenAt: Date.now(), source, raw, reading: { ...reading, plus } },
       }),
     );
-    if (!machine || round.source === 'typed') return;
-    const result = await saveMachine({
-      id: machine.id,
-      key: uuid(),
-      body: { ...factsOf(machine), plus, version: machine.version, at: Date.now() },
-    });
-    const failure = errorOf(result.error);
-    if (failure) setProblem(failure.message);
+    if (source !== 'typed') setProblem(await change({ plus }));
   };
 
   return (
@@ -55,7 +47,7 @@ export function ReversedAnswer({ draft, comparison }: { draft: CheckDraft; compa
         <ActionButton
           label={`+ means ${plus} in these heights`}
           onPress={() => void turnSignOver()}
-          busy={isLoading}
+          busy={busy}
           testID="turn-sign-over"
         />
         <ActionButton
@@ -64,6 +56,7 @@ export function ReversedAnswer({ draft, comparison }: { draft: CheckDraft; compa
           onPress={() => void turnKnobsOver().then(setProblem)}
           testID="turn-knobs-over"
         />
+        <ActionButton label="Neither: show the turns" kind="quiet" onPress={onKeep} testID="keep-senses" />
       </View>
       <Words size="small" tone="steel">
         Not sure? Turn one knob clockwise and watch that corner: it settles which. Either is written down for this
@@ -72,56 +65,4 @@ export function ReversedAnswer({ draft, comparison }: { draft: CheckDraft; compa
       {problem ? <Words tone="stop">{problem}</Words> : null}
     </Notice>
   );
-}
-
-/** A machine as its facts alone. */
-export function factsOf(machine: MachineFacts): MachineFacts {
-  const {
-    name,
-    areaId,
-    shelf,
-    model,
-    family,
-    plateWidth,
-    plateDepth,
-    printWidth,
-    printDepth,
-    originX,
-    originY,
-    adjusters,
-    seenFrom,
-    compensation,
-    firstLayer,
-    aim,
-    finding,
-    plus,
-    mapExtent,
-    mapFirstRow,
-    console: address,
-    note,
-  } = machine;
-  return {
-    name,
-    areaId,
-    shelf,
-    model,
-    family,
-    plateWidth,
-    plateDepth,
-    printWidth,
-    printDepth,
-    originX,
-    originY,
-    adjusters,
-    seenFrom,
-    compensation,
-    firstLayer,
-    aim,
-    finding,
-    plus,
-    mapExtent,
-    mapFirstRow,
-    console: address,
-    note,
-  };
 }

@@ -21,7 +21,38 @@ interface Props {
 export function Pick({ label, options, value, onChange, placeholder = 'Choose', error, hideLabel, testID }: Props) {
   const palette = usePalette();
   const [open, setOpen] = useState(false);
+  // The kit's menu takes the focus when it is first drawn, open or not: it is drawn when it is first opened.
+  const [everOpen, setEverOpen] = useState(false);
+  const show = () => {
+    setEverOpen(true);
+    setOpen(true);
+  };
   const taken = options.find((option) => option.value === value)?.label ?? placeholder;
+  const anchor = (
+    <Pressable
+      role="button"
+      aria-label={`${label}: ${taken}`}
+      aria-haspopup="menu"
+      aria-expanded={open}
+      onPress={show}
+      testID={testID}
+      style={{
+        minHeight: TOUCH,
+        flexDirection: 'row',
+        alignItems: 'center',
+        justifyContent: 'space-between',
+        borderWidth: 1,
+        borderColor: error ? palette.stop : palette.edge,
+        borderRadius: RADIUS,
+        backgroundColor: palette.raised,
+        paddingHorizontal: 14,
+        gap: 8,
+      }}
+    >
+      <Words>{taken}</Words>
+      <Icon name="down" size={20} color={palette.steel} />
+    </Pressable>
+  );
   return (
     <View style={{ gap: 4, flexGrow: 1, flexShrink: 1, minWidth: 120 }}>
       {hideLabel ? null : (
@@ -29,62 +60,42 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
           {label}
         </Words>
       )}
-      <Menu
-        visible={open}
-        onDismiss={() => setOpen(false)}
-        anchorPosition="bottom"
-        contentStyle={{
-          backgroundColor: palette.raised,
-          borderRadius: RADIUS,
-          borderWidth: 1,
-          borderColor: palette.edge,
-        }}
-        anchor={
-          <Pressable
-            role="button"
-            aria-label={`${label}: ${taken}`}
-            aria-haspopup="menu"
-            aria-expanded={open}
-            onPress={() => setOpen(true)}
-            testID={testID}
-            style={{
-              minHeight: TOUCH,
-              flexDirection: 'row',
-              alignItems: 'center',
-              justifyContent: 'space-between',
-              borderWidth: 1,
-              borderColor: error ? palette.stop : palette.edge,
-              borderRadius: RADIUS,
-              backgroundColor: palette.raised,
-              paddingHorizontal: 14,
-              gap: 8,
-            }}
-          >
-            <Words>{taken}</Words>
-            <Icon name="down" size={20} color={palette.steel} />
-          </Pressable>
-        }
-      >
-        <ScrollView style={{ maxHeight: 320 }}>
-          {options.map((option) => (
-            <Menu.Item
-              key={option.value}
-              title={option.label}
-              onPress={() => {
-                setOpen(false);
-                onChange(option.value);
-              }}
-              titleStyle={{
-                fontFamily: option.value === value ? FAMILY.bold : FAMILY.regular,
-                fontSize: TYPE.body,
-                color: palette.ink,
-              }}
-              style={{ height: TOUCH }}
-              testID={testID ? `${testID}-${option.value}` : undefined}
-            />
-          ))}
-        </ScrollView>
-      </Menu>
+      {everOpen ? (
+        <Menu
+          visible={open}
+          onDismiss={() => setOpen(false)}
+          anchorPosition="bottom"
+          contentStyle={{
+            backgroundColor: palette.raised,
+            borderRadius: RADIUS,
+            borderWidth: 1,
+            borderColor: palette.edge,
+          }}
+          anchor={anchor}
+        >
+          <ScrollView style={{ maxHeight: 320 }}>
+            {options.map((option) => (
+              <Menu.Item
+                key={option.value}
+                title={option.label}
+                onPress={() => {
+                  setOpen(false);
+                  onChange(option.value);
+                }}
+                titleStyle={{
+                  fontFamily: option.value === value ? FAMILY.bold : FAMILY.regular,
+                  fontSize: TYPE.body,
+                  color: palette.ink,
+                }}
+                style={{ height: TOUCH }}
+                testID={testID ? `${testID}-${option.value}` : undefined}
+              />
+            ))}
+          </ScrollView>
+        </Menu>
+      ) : (
+        anchor
+      )}
       {error ? (
         <Words size="small" tone="stop">
           {error}

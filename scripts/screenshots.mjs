@@ -1,0 +1,119 @@
+// Takes the pictures of docs/screenshots from the demo data, through the real server.
+import { spawn, spawnSync } from 'node:child_process';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { chromium } from 'playwright-core';
+import { ensureChromium, ensureClient, ensurePackages, ROOT } from './ensure.mjs';
+
+ensurePackages();
+ensureClient();
+const executablePath = ensureChromium();
+const folder = path.join(ROOT, 'docs/screenshots');
+const env = {
+  ...process.env,
+  PORT: '4899',
+  EVEN_BED_DATA: fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-pictures-')),
+  EVEN_BED_CONSOLES: '4860',
+  EVEN_BED_PACE: '3',
+};
+const server = (file) => ['--import', 'tsx', path.join(ROOT, 'apps/server/src', file)];
+spawnSync(process.execPath, server('demoData.ts'), { cwd: ROOT, env, stdio: 'inherit' });
+const children = ['simulateMachines.ts', 'main.ts'].map((file) =>
+  spawn(process.execPath, server(file), { cwd: ROOT, env }),
+);
+const url = `http://127.0.0.1:${env.PORT}`;
+for (let i = 0; i < 100; i++) {
+  if (
+    await fetch(`${url}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    )
+  )
+    break;
+  await new Promise((resolve) => setTimeout(resolve, 200));
+}
+const { items } = await (await fetch(`${url}/api/machines`)).json();
+const idOf = (name) => items.find((machine) => machine.name === name).id;
+
+const browser = await chromium.launch({
+  executablePath,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+const open = async (width, height, colorScheme = 'light') => {
+  const context = await browser.newContext({
+    viewport: { width, height },
+    colorScheme,
+    serviceWorkers: 'block',
+    baseURL: url,
+    reducedMotion: 'reduce',
+  });
+  return context.newPage();
+};
+const settle = (page) => page.waitForTimeout(900);
+const shoot = async (page, name) => {
+  await settle(page);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+};
+const check = async (page, name) => {
+  await page.goto(`/floor/${idOf(name)}`);
+  await page.getByTestId('check-level').click();
+  await page.getByTestId('way').waitFor();
+};
+const scan = async (page) => {
+  await page.getByTestId('scan').click();
+  await page.getByTestId('plan-turns').waitFor();
+};
+
+const phone = await open(390, 844);
+await phone.goto('/bench');
+await phone.getByTestId('due-list').waitFor();
+await shoot(phone, 'bench-phone');
+await phone.goto(`/floor/${idOf('Godwit')}`);
+await phone.getByTestId('level-history').waitFor();
+await shoot(phone, 'machine-phone');
+await phone.goto('/book?search=whimbrel');
+await phone.getByTestId('book-older').waitFor();
+await shoot(phone, 'book-phone');
+await check(phone, 'Knot');
+await phone.getByTestId('way-typed').click();
+for (const [cell, height] of Object.entries({
+  '0-0': '0,05',
+  '0-1': '0,08',
+  '0-2': '0,12',
+  '1-0': '0,01',
+  '1-1': '0,04',
+  '1-2': '0,09',
+  '2-0': '\u22120,02',
+})) {
+  await phone.getByTestId(`cell-${cell}`).fill(height);
+}
+await shoot(phone, 'heights-phone');
+await check(phone, 'Turnstone');
+await scan(phone);
+await phone.getByTestId('turns-made').click();
+await scan(phone);
+await shoot(phone, 'reversed-phone');
+await check(phone, 'Dunlin');
+await scan(phone);
+await shoot(phone, 'turns-phone');
+
+const dark = await open(390, 844, 'dark');
+await check(dark, 'Avocet');
+await scan(dark);
+await shoot(dark, 'turns-phone-dark');
+
+const wide = await open(1280, 800);
+await wide.goto('/floor');
+await wide.getByTestId('machine-Dunlin').waitFor();
+await shoot(wide, 'floor-wide');
+await wide.goto(`/floor/${idOf('Whimbrel')}`);
+await wide.getByTestId('level-history').waitFor();
+await shoot(wide, 'machine-wide');
+await check(wide, 'Greenshank');
+await scan(wide);
+await shoot(wide, 'turns-wide');
+
+await browser.close();
+for (const child of children) child.kill('SIGTERM');
+fs.rmSync(env.EVEN_BED_DATA, { recursive: true, force: true });
