@@ -148,6 +148,16 @@ export async function scan(page: Page): Promise<void> {
   await page.getByTestId('plan-turns').waitFor();
 }
 
+/** Presses Tab until the focus is where it should be, as somebody without a mouse does. */
+export async function tabTo(page: Page, testId: string): Promise<void> {
+  for (let presses = 0; presses < 120; presses++) {
+    const here = await page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset['testid']);
+    if (here === testId) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`${testId} can't be reached by Tab`);
+}
+
 /** A height in mm as a figure shows it. */
 export async function figure(page: Page, testId: string): Promise<number> {
   const text = await page.getByTestId(testId).innerText();

@@ -1,5 +1,5 @@
 import type { LevelCheck } from '@even-bed/contract';
-import { beginCheck, eventually, figure, serverCheck, TestShop, WIDE } from './shop';
+import { beginCheck, eventually, figure, serverCheck, tabTo, TestShop, WIDE } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -20,15 +20,17 @@ test('the three-column check, all by keyboard', async () => {
   await page.keyboard.press('/');
   await page.keyboard.type('knot');
   await eventually(async () => expect(await page.locator('[data-testid^=machine-]').count()).toBe(1));
-  await page.getByTestId('machine-Knot').focus();
+  await tabTo(page, 'machine-Knot');
   await page.keyboard.press('Enter');
   await page.getByTestId('machine').waitFor();
-  await page.getByTestId('check-level').focus();
+  await page.getByTestId('check-level').waitFor();
+  await tabTo(page, 'check-level');
   await page.keyboard.press('Enter');
 
-  await page.getByTestId('way-typed').focus();
+  await page.getByTestId('way-typed').waitFor();
+  await tabTo(page, 'way-typed');
   await page.keyboard.press('Enter');
-  await page.getByTestId('cell-0-0').focus();
+  await tabTo(page, 'cell-0-0');
   for (const height of ['0', '0,1', '0,2', '0,1', '0,2', '0,3', '0,2', '0,3']) {
     await page.keyboard.type(height);
     await page.keyboard.press('Enter');
@@ -38,7 +40,7 @@ test('the three-column check, all by keyboard', async () => {
   expect(await page.evaluate(() => (document.activeElement as HTMLElement).dataset['testid'])).toBe('cell-1-2');
   await page.keyboard.press('Tab');
   await page.getByTestId('preview-range').waitFor();
-  await page.getByTestId('use-heights').focus();
+  await tabTo(page, 'use-heights');
   await page.keyboard.press('u');
   await page.getByTestId('plan-turns').waitFor();
 
@@ -58,13 +60,13 @@ test('the three-column check, all by keyboard', async () => {
   await page.keyboard.press('t');
   await page.getByTestId('get-heights').waitFor();
   await serverCheck<LevelCheck>(shop, page, ({ roundList }) => roundList[0]?.madeAt !== null);
-  await page.getByTestId('cell-0-0').focus();
+  await tabTo(page, 'cell-0-0');
   for (let i = 0; i < 9; i++) {
     await page.keyboard.type('0');
     if (i < 8) await page.keyboard.press('Enter');
   }
   await page.getByTestId('preview-range').waitFor();
-  await page.getByTestId('use-heights').focus();
+  await tabTo(page, 'use-heights');
   await page.keyboard.press('Enter');
   await eventually(async () => expect(await page.getByTestId('page-title').innerText()).toBe('Within the aim'));
   await page.keyboard.press('e');

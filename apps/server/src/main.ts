@@ -17,7 +17,7 @@ async function main(): Promise<void> {
   server.on('error', (error: NodeJS.ErrnoException) => {
     const message =
       error.code === 'EADDRINUSE'
-        ? `Port ${port} is taken by another program. Choose another one: PORT=${port + 1} npm start`
+        ? `Port ${port} is taken by another program. Choose another one with PORT, such as PORT=${port + 1}.`
         : `Cannot listen on ${host}:${port}: ${error.message}`;
     process.stderr.write(`${message}\n`);
     process.exit(1);

@@ -157,8 +157,9 @@ function draftOf(check: LevelCheck, machine: Parameters<typeof newEntry>[0]): Ch
     hasConsole: machine.console !== null,
     stage: last && last.madeAt === null ? 'turning' : 'reading',
     entry: { ...newEntry(machine), ...(last ? { reading: last.reading } : {}) },
-    rounds: check.roundList.map(({ id, seq, takenAt, source, raw, reading, madeAt, made }, i) => ({
+    rounds: check.roundList.map(({ id, seq, takenAt, source, raw, reading, plan, madeAt, made }, i) => ({
       id,
+      range: plan.before.range,
       seq,
       takenAt,
       source,

@@ -1,4 +1,3 @@
-import { planRound } from '@even-bed/core/level/reckonRound';
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
@@ -41,24 +40,20 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
 
   const use = () => {
     if (!ready || !now) return;
-    dispatch(heightsTaken({ id, round: { id: uuid(), takenAt: Date.now(), source: entry.way, ...now } }));
+    const { range } = state.reckoning.plan!.before;
+    dispatch(heightsTaken({ id, round: { id: uuid(), takenAt: Date.now(), source: entry.way, range, ...now } }));
   };
   useKeys({ u: use });
 
   // Heights that came from the machine whole and without a question need no second tap.
   const scanned = useRef(false);
-  const plain =
-    ready &&
-    entry.way === 'machine' &&
-    state.reckoning.parsed.warnings.length === 0 &&
-    state.reckoning.doubts.length === 0;
   useEffect(() => {
-    if (!plain || !scanned.current) return;
+    if (!scanned.current || (state.kind !== 'done' && state.kind !== 'failed')) return;
     scanned.current = false;
-    use();
+    if (ready && state.reckoning.parsed.warnings.length + state.reckoning.doubts.length === 0) use();
   });
   const onScanned = (text: string) => {
-    scanned.current = isWhole(text, draft);
+    scanned.current = true;
     dispatch(entryChanged({ id, change: { text } }));
   };
 
@@ -116,13 +111,4 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
       </View>
     </Page>
   );
-}
-
-/** Whether a scan can be used as it is: it reads and says, or the shop knows, where it lies. */
-function isWhole(text: string, { entry, setup }: CheckDraft): boolean {
-  try {
-    return planRound({ raw: text, reading: entry.reading }, setup).plan !== null;
-  } catch {
-    return false;
-  }
 }

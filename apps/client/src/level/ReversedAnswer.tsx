@@ -30,11 +30,11 @@ export function ReversedAnswer({ draft, comparison, onKeep }: Props) {
 
   /** The same text read the other way is a new reading: what was measured stays as it was. */
   const turnSignOver = async () => {
-    const { source, raw, reading } = round;
+    const { source, raw, range, reading } = round;
     dispatch(
       heightsTaken({
         id: draft.id,
-        round: { id: uuid(), takenAt: Date.now(), source, raw, reading: { ...reading, plus } },
+        round: { id: uuid(), takenAt: Date.now(), source, raw, range, reading: { ...reading, plus } },
       }),
     );
     if (source !== 'typed') setProblem(await change({ plus }));

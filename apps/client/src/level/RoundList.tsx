@@ -1,6 +1,3 @@
-import type { TurnPlan } from '@even-bed/core';
-import { planRound } from '@even-bed/core/level/reckonRound';
-import { useMemo } from 'react';
 import { View } from 'react-native';
 import { millimetres } from '../ui/formatHeight';
 import { clockTime } from '../ui/formatTime';
@@ -11,16 +8,15 @@ import type { CheckDraft, DraftRound } from './levelSlice';
 
 /** The readings of a check so far: range after range, with the turns between them. */
 export function RoundList({ draft }: { draft: CheckDraft }) {
-  const plans = useMemo(() => draft.rounds.map((round) => planOf(round, draft)), [draft]);
   return (
     <Section title="THIS CHECK" testID="round-list">
       <View>
-        {draft.rounds.map((round, i) => (
+        {draft.rounds.map((round) => (
           <Row
             key={round.id}
             end={
               <Words bold figures>
-                {plans[i] ? `${millimetres(plans[i].before.range)} mm` : '–'}
+                {`${millimetres(round.range)} mm`}
               </Words>
             }
           >
@@ -33,14 +29,6 @@ export function RoundList({ draft }: { draft: CheckDraft }) {
       </View>
     </Section>
   );
-}
-
-function planOf(round: DraftRound, { setup }: CheckDraft): TurnPlan | null {
-  try {
-    return planRound(round, setup).plan;
-  } catch {
-    return null;
-  }
 }
 
 function turnedWords({ made }: DraftRound): string {

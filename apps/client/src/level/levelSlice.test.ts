@@ -48,7 +48,10 @@ const draft: CheckDraft = {
 };
 const { reducer } = levelSlice;
 const taken = (id: string) =>
-  heightsTaken({ id: 'c1', round: { id, takenAt: 5, source: 'typed', raw: 'raw', reading: { plus: 'lower' } } });
+  heightsTaken({
+    id: 'c1',
+    round: { id, takenAt: 5, source: 'typed', raw: 'raw', range: 0.1, reading: { plus: 'lower' } },
+  });
 const play = (...actions: Parameters<typeof reducer>[1][]): LevelState =>
   actions.reduce(reducer, { drafts: {}, serverAnswers: true } as LevelState);
 const keys = (state: LevelState) => pendingWrites(state.drafts['c1']!).map(({ key }) => key);

@@ -24,6 +24,8 @@ export interface HeightEntry {
 
 export interface DraftRound extends RoundWrite {
   id: string;
+  /** Highest minus lowest, mm, as it was worked out when the heights were taken. */
+  range: number;
   /** Adjusters whose planned turn is ticked as made. */
   ticked: string[];
   /** The turns as noted when the technician went on; null until then. */

@@ -22,10 +22,10 @@ export function useTurnKnobsOver(draft: CheckDraft): () => Promise<string | null
     const problem = await change({ adjusters });
     if (problem) return problem;
     const now = Date.now();
-    const { source, raw, reading } = draft.rounds.at(-1)!;
+    const { source, raw, range, reading } = draft.rounds.at(-1)!;
     const next = newDraft({ ...machine, adjusters }, uuid(), now);
     dispatch(checkBegun(next));
-    dispatch(heightsTaken({ id: next.id, round: { id: uuid(), takenAt: now, source, raw, reading } }));
+    dispatch(heightsTaken({ id: next.id, round: { id: uuid(), takenAt: now, source, raw, range, reading } }));
     const note = 'The knobs turn the other way than was written down; begun again.';
     dispatch(checkEnded({ id: draft.id, end: { endedAt: now, outcome: 'dropped', note } }));
     router.replace(`/level/${next.id}`);

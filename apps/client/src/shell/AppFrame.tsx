@@ -14,6 +14,13 @@ import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
 import { keepForOffline } from './keepForOffline';
 import { Shell } from './Shell';
 
+/** On paper: no rooms, no buttons, and pages as long as they are. */
+const PRINTED = `@media print {
+  [role="navigation"], [role="status"], button, [role="button"] { display: none !important; }
+  html, body, #root { height: auto !important; overflow: visible !important; background: #fff !important; }
+  #root div { overflow: visible !important; max-height: none !important; flex-basis: auto !important; }
+}`;
+
 /** What stands round every view: fonts, theme, state, the shell. */
 export default function AppFrame() {
   const [fontsLoaded, fontsFailed] = useFonts({
@@ -43,6 +50,7 @@ export default function AppFrame() {
           <StatusBar style={palette.dark ? 'light' : 'dark'} />
           <Head>
             <title>Even Bed</title>
+            <style>{PRINTED}</style>
           </Head>
           <Shell>
             <Slot />
