@@ -16,7 +16,7 @@ import { Shell } from './Shell';
 
 /** On paper: no rooms, no buttons, and pages as long as they are. */
 const PRINTED = `@media print {
-  [role="navigation"], [role="status"], button, [role="button"] { display: none !important; }
+  [role="navigation"], [role="status"], [role="complementary"], div:has(> button), button, [role="button"] { display: none !important; }
   html, body, #root { height: auto !important; overflow: visible !important; background: #fff !important; }
   #root div { overflow: visible !important; max-height: none !important; flex-basis: auto !important; }
 }`;
