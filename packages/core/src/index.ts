@@ -10,13 +10,8 @@ export { gridOf, pointsOf } from './level/gridOf';
 export { extentOf, spreadOf, type Extent, type HeightGrid, type HeightPoint, type Spread } from './level/HeightPoint';
 export type { Limit } from './level/limitOf';
 export { LONGEST_TEXT } from './level/longestText';
-export {
-  parseHeights,
-  type LineWarning,
-  type MatrixNeed,
-  type ParsedHeights,
-  type ParseOptions,
-} from './level/parseHeights';
+export type { LineWarning, MatrixNeed, ParsedHeights, ParseOptions } from './level/heightReading';
+export { parseHeights } from './level/parseHeights';
 export {
   planTurns,
   type Adjuster,

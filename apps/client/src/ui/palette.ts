@@ -39,9 +39,9 @@ export const LIGHT: Palette = {
   hold: '#5B4A8A',
   stopWash: '#F5E3DC',
   dueWash: '#F4EAD2',
-  high: '#B9583C',
+  high: '#D08567',
   middle: '#E9E2D1',
-  low: '#5573AE',
+  low: '#8099C9',
 };
 
 export const DARK: Palette = {
@@ -60,7 +60,7 @@ export const DARK: Palette = {
   hold: '#B9A8E6',
   stopWash: '#3A211A',
   dueWash: '#362B14',
-  high: '#A9543A',
+  high: '#9A4A32',
   middle: '#3B3F3C',
   low: '#3F5E9E',
 };

@@ -1,5 +1,5 @@
 import type { Extent, HeightGrid } from './HeightPoint';
-import type { ParseOptions } from './parseHeights';
+import type { ParseOptions } from './heightReading';
 
 /** How a number is written: its decimal mark, its minus and what stands for a cell that was not reached. */
 export interface Writing {

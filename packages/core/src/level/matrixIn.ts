@@ -1,4 +1,4 @@
-import type { LineWarning, RawMatrix } from './parseHeights';
+import type { LineWarning, RawMatrix } from './heightReading';
 import type { TableRow } from './tableRows';
 
 /** Positions along a header spread at least this far, indices of a real map never do, mm. */

@@ -1,6 +1,6 @@
 import type { Extent, HeightPoint } from './HeightPoint';
 import { looksLikePoints } from './looksLikePoints';
-import type { LineWarning, ParseOptions, RawMatrix, RawPoints } from './parseHeights';
+import type { LineWarning, ParseOptions, RawMatrix, RawPoints } from './heightReading';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type JsonObject = { [key: string]: Json };

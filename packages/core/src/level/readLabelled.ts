@@ -1,5 +1,5 @@
 import type { HeightPoint } from './HeightPoint';
-import type { LineWarning, RawPoints } from './parseHeights';
+import type { LineWarning, RawPoints } from './heightReading';
 
 const NUMBER = String.raw`[+-]?(?:\d{1,9}(?:[.,]\d{1,15})?|[.,]\d{1,15})(?:e[+-]?\d{1,3})?`;
 const labelled = (letters: string) =>

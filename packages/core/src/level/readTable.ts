@@ -1,7 +1,7 @@
 import type { HeightPoint } from './HeightPoint';
 import { looksLikePoints } from './looksLikePoints';
 import { matrixIn } from './matrixIn';
-import type { LineWarning, ParseOptions, RawMatrix, RawPoints } from './parseHeights';
+import type { LineWarning, ParseOptions, RawMatrix, RawPoints } from './heightReading';
 import { tableRows, type TableRow } from './tableRows';
 
 const AXIS_NAME = /^\W*(?:bed|probe)?[ _]?(x|y|z|height)(?:$|[^a-z].*$)/i;

@@ -1,7 +1,8 @@
 import { compareRounds, type RoundComparison } from './compareRounds';
 import { contourBed, type BedContours } from './contourBed';
 import { spreadOf, type HeightPoint } from './HeightPoint';
-import { parseHeights, type ParsedHeights, type ParseOptions } from './parseHeights';
+import type { ParsedHeights, ParseOptions } from './heightReading';
+import { parseHeights } from './parseHeights';
 import { planTurns, type Adjuster, type TurnPlan } from './planTurns';
 import { repeatability } from './repeatability';
 import { stiffBed } from './stiffBed';

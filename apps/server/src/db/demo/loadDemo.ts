@@ -4,10 +4,9 @@ import { saveArea, saveMachine } from '../../fleet/store';
 import { endCheck, saveRound, saveTurns, startCheck } from '../../level/store';
 import { saveRule } from '../../rounds/store';
 import { seededIds, type SeededIds } from './seededIds';
-import { AREAS, consolePort, MACHINES, MODELS, type DemoMachine } from './saltmarsh';
+import { AREAS, consolePort, DAY_MS, MACHINES, MODELS, type DemoMachine } from './saltmarsh';
 import { yearOfChecks } from './yearOfChecks';
 
-export const DAY_MS = 86_400_000;
 const DEFAULT_EVERY_DAYS = 14;
 /** The hall's records begin this long before the demo's now. */
 const HISTORY_DAYS = 365;

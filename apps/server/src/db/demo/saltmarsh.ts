@@ -6,6 +6,8 @@ import type { MapLayout } from '../../machines/simulated/printMap';
 /** The Saltmarsh Print Hall: an invented community print shop in an old seed warehouse. Nothing here is real. */
 export const AREAS = ['Long Room', 'Loft', 'Wet Room'] as const;
 
+export const DAY_MS = 86_400_000;
+
 export interface DemoMachine {
   name: string;
   area: (typeof AREAS)[number];

@@ -4,9 +4,8 @@ import seedrandom from 'seedrandom';
 import { planFor } from '../../level/store';
 import { HiddenBed } from '../../machines/simulated/hiddenBed';
 import { printMap } from '../../machines/simulated/printMap';
-import { DAY_MS } from './loadDemo';
 import type { SeededIds } from './seededIds';
-import type { DemoMachine, MODELS } from './saltmarsh';
+import { DAY_MS, type DemoMachine, type MODELS } from './saltmarsh';
 
 export interface DemoCheck {
   checkId: string;

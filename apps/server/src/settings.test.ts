@@ -1,0 +1,19 @@
+import path from 'node:path';
+import { databaseFile, settingsFrom } from './settings';
+
+test('defaults: port 4242 on the loopback address, the given folder', () => {
+  expect(settingsFrom({}, 'data')).toEqual({ port: 4242, host: '127.0.0.1', dataFolder: path.resolve('data') });
+});
+
+test('PORT, EVEN_BED_HOST and EVEN_BED_DATA are honoured', () => {
+  expect(settingsFrom({ PORT: '80', EVEN_BED_HOST: '0.0.0.0', EVEN_BED_DATA: '/srv/shop' }, 'data')).toEqual({
+    port: 80,
+    host: '0.0.0.0',
+    dataFolder: '/srv/shop',
+  });
+  expect(databaseFile('/srv/shop')).toBe('/srv/shop/even-bed.sqlite');
+});
+
+test.each(['nine', '70000', '-1', '4.5'])('PORT=%s is refused in words', (PORT) => {
+  expect(() => settingsFrom({ PORT }, 'data')).toThrow(`PORT is "${PORT}", which is no port.`);
+});
