@@ -52,7 +52,9 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
         contours={reckoning.contours}
         adjusters={setup.adjusters.map(({ id, x, y }) => {
           const made = round.made.find(({ adjusterId }) => adjusterId === id);
-          return { id, x, y, turns: turnsAsSeen(made?.turns ?? 0, setup.seenFrom), made: false };
+          // Where nothing was turned there is nothing to show on a dial.
+          const turns = round.made.length === 0 ? undefined : turnsAsSeen(made?.turns ?? 0, setup.seenFrom);
+          return { id, x, y, turns };
         })}
         maxHeight={wide ? 460 : 380}
         label={`Reading ${round.seq}, range ${millimetres(round.plan.before.range)} mm`}

@@ -130,47 +130,6 @@ function Planned({
       <Figure label="Aim" value={millimetres(setup.aim, 3).replace(/0$/, '')} tone="steel" />
     </View>
   );
-  const work = (
-    <View style={{ gap: SPACE.m }}>
-      {draft.refusal ? <Refusal draft={draft} /> : null}
-      {reversed ? (
-        <ReversedAnswer draft={draft} comparison={comparison} onKeep={() => setKept(true)} />
-      ) : comparison ? (
-        <AnswerNote comparison={comparison} />
-      ) : null}
-      {reckoning.doubts.map((doubt) => (
-        <Notice key={doubt} kind="due" title={doubt} />
-      ))}
-      {reversed ? null : figures}
-      {nothing || reversed ? null : <TurnList plan={plan} draft={draft} ticked={ticked} locked={noted} onTick={tick} />}
-      {wide ? null : caption}
-      <Words tone="steel" testID="what-stays">
-        {whatStays(plan)}
-      </Words>
-      {nothing || reversed ? null : (
-        <Words size="small" tone="steel">
-          Bed and nozzle may be hot. Motors off, or jog; the sheet stays on.
-        </Words>
-      )}
-      <Field
-        label="Note for the book (optional)"
-        value={draft.note}
-        onChange={(note) => dispatch(noteChanged({ id, note }))}
-        testID="check-note"
-      />
-    </View>
-  );
-  const aside = (
-    <View style={{ gap: SPACE.m }}>
-      <RoundList draft={draft} />
-      <PastChecks machineId={draft.machineId} />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <ActionButton label="Leave it for later" kind="quiet" onPress={() => router.push('/bench')} testID="leave" />
-        {within ? null : <ActionButton label="Finish as it is" kind="quiet" onPress={finish} testID="finish-as-is" />}
-        <DropCheck draft={draft} />
-      </View>
-    </View>
-  );
   const actions = reversed ? (
     <ActionButton label="Measure again" icon="measure" grow onPress={measure} testID="measure-again" />
   ) : within ? (
@@ -200,6 +159,50 @@ function Planned({
     </>
   );
 
+  const work = (
+    <View style={{ gap: SPACE.m }}>
+      {draft.refusal ? <Refusal draft={draft} /> : null}
+      {reversed ? (
+        <ReversedAnswer draft={draft} comparison={comparison} onKeep={() => setKept(true)} />
+      ) : comparison ? (
+        <AnswerNote comparison={comparison} />
+      ) : null}
+      {reckoning.doubts.map((doubt) => (
+        <Notice key={doubt} kind="due" title={doubt} />
+      ))}
+      {reversed ? null : figures}
+      {nothing || reversed ? null : <TurnList plan={plan} draft={draft} ticked={ticked} locked={noted} onTick={tick} />}
+      {wide ? <View style={{ flexDirection: 'row', flexWrap: 'wrap-reverse', gap: 12 }}>{actions}</View> : null}
+      {wide || reversed ? null : caption}
+      {reversed ? null : (
+        <Words tone="steel" testID="what-stays">
+          {whatStays(plan)}
+        </Words>
+      )}
+      {nothing || reversed ? null : (
+        <Words size="small" tone="steel">
+          Bed and nozzle may be hot. Motors off, or jog; the sheet stays on.
+        </Words>
+      )}
+      <Field
+        label="Note for the book (optional)"
+        value={draft.note}
+        onChange={(note) => dispatch(noteChanged({ id, note }))}
+        testID="check-note"
+      />
+    </View>
+  );
+  const aside = (
+    <View style={{ gap: SPACE.m }}>
+      <RoundList draft={draft} />
+      <PastChecks machineId={draft.machineId} />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <ActionButton label="Leave it for later" kind="quiet" onPress={() => router.push('/bench')} testID="leave" />
+        {within ? null : <ActionButton label="Finish as it is" kind="quiet" onPress={finish} testID="finish-as-is" />}
+        <DropCheck draft={draft} />
+      </View>
+    </View>
+  );
   return (
     <Page
       title={reversed ? 'Stop: the bed moved the other way' : planHeadline(plan)}
@@ -211,10 +214,7 @@ function Planned({
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 32, alignItems: 'flex-start' }}>
           <View style={{ flex: 1.5 }}>{picture}</View>
-          <View style={{ flex: 1.15, gap: SPACE.m }}>
-            {work}
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap-reverse', gap: 12 }}>{actions}</View>
-          </View>
+          <View style={{ flex: 1.15, gap: SPACE.m }}>{work}</View>
           <View style={{ flex: 0.9 }}>{aside}</View>
         </View>
       ) : (
@@ -222,6 +222,7 @@ function Planned({
           {reversed ? null : picture}
           {work}
           {reversed ? picture : null}
+          {reversed ? caption : null}
           {aside}
         </>
       )}

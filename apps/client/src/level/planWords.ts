@@ -59,7 +59,7 @@ export function answerWords({ answer, before, now, worse }: RoundComparison): { 
     case 'reversed':
       return {
         title: worse ? `It got worse: ${ranges}` : 'The bed moved the other way',
-        text: 'The turns moved the bed the opposite way. The plan below would make the next reading worse still. Either + means the other thing in these heights, or the knobs turn the other way round than written down.',
+        text: 'The turns moved the bed the opposite way. Turns from this reading would make the next reading worse still. Either + means the other thing in these heights, or the knobs turn the other way round than written down.',
       };
     case 'unmoved':
       return {

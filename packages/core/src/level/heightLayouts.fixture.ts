@@ -161,6 +161,27 @@ export const LAYOUTS: HeightLayout[] = [
         .join('\n'),
   },
   {
+    name: 'places without labels before a labelled height',
+    pointOnly: true,
+    noEmpty: true,
+    write: (grid, writing) =>
+      places(grid)
+        .map(
+          ({ x, y, z }) =>
+            `probe at ${x.toFixed(3)},${y.toFixed(3)} is z=${Number.isNaN(z) ? 'nan' : writeNumber(z, writing, 6)}`,
+        )
+        .join('\n'),
+  },
+  {
+    name: 'JSON matrix with its corners',
+    pointOnly: true,
+    options: () => ({ firstRow: 'front', layout: 'matrix' }),
+    write: (grid) => {
+      const { x0, y0, x1, y1 } = extentOfGrid(grid);
+      return JSON.stringify({ map_min: [x0, y0], map_max: [x1, y1], rows: grid.heights });
+    },
+  },
+  {
     name: 'JSON points',
     pointOnly: true,
     write: (grid) => JSON.stringify({ points: places(grid).map(({ x, y, z }) => ({ X: x, Y: y, Z: z })) }),

@@ -105,11 +105,15 @@ function pointOf(object: JsonObject): HeightPoint[] | null {
   return [{ x, y, z: numberOf(entries.get('z') ?? entries.get('height')) }];
 }
 
-/** Extent from `extent` (list or object), or from keys such as xMin, min_x, x0. */
+/** Extent from `extent` (list or object), from corners such as `min: [x, y]`, or from keys such as xMin, min_x, x0. */
 function extentIn(owner: JsonObject): Extent | undefined {
   const extent = Object.entries(owner).find(([key]) => /^(extent|bounds|area)$/i.test(key))?.[1];
   if (Array.isArray(extent) && extent.length === 4) return checked(extent.map(numberOf));
   const source = extent !== undefined && isObject(extent) ? extent : owner;
+  const corner = (name: RegExp) =>
+    Object.entries(source).find(([key, value]) => name.test(key) && Array.isArray(value) && value.length === 2)?.[1];
+  const [low, high] = [corner(/min$/i), corner(/max$/i)];
+  if (Array.isArray(low) && Array.isArray(high)) return checked([...low, ...high].map(numberOf));
   const keys = new Map(
     Object.entries(source).map(([key, value]) => [key.toLowerCase().replace(/[^a-z0-9]/g, ''), value]),
   );

@@ -14,11 +14,18 @@ const AXES = /(?:^|[^a-z])[xy][ \t]{0,4}[:=]/i;
 /** A report of where the nozzle is, not of the bed: consoles add the extruder's axis or the motor counts. */
 const POSITION_REPORT = /(?:^|[^a-z])(?:e[ \t]{0,4}[:=]|count\b)/i;
 const LAST_NUMBER = new RegExp(String.raw`(?:^|[\s:=,;])(${NUMBER})[ \t]{0,4}(?:mm)?[\s.)\]]{0,4}$`, 'i');
+/** A pair of places without labels before a labelled height: `at 10.0,20.0 is z=-0.043`. */
+const POINT = String.raw`[+-]?\d{1,9}(?:\.\d{1,15})?`;
+const PAIR = new RegExp(
+  String.raw`(?:^|[\s(])(${POINT})[ \t]{0,4}[,;][ \t]{0,4}(${POINT})[^\d.+-]{1,40}\bz[ \t]{0,4}[:=][ \t]{0,8}(${POINT}|[+-]?nan)`,
+  'i',
+);
 /** Longer lines are no console's. */
 const LONGEST_LINE = 2000;
 
 /**
- * Lines in which X, Y and Z are labelled (`X:10.0 Y:20 Z:-0.043`, `bed x=10 y=20 z=0.1`, `at x=10 y=20: 0.1`).
+ * Lines in which X, Y and Z are labelled (`X:10.0 Y:20 Z:-0.043`, `bed x=10 y=20 z=0.1`, `at x=10 y=20: 0.1`,
+ * `at 10,20 is z=0.1`).
  * @returns null when no line has labels
  */
 export function readLabelled(lines: readonly string[], warnings: LineWarning[]): RawPoints | null {
@@ -26,8 +33,10 @@ export function readLabelled(lines: readonly string[], warnings: LineWarning[]):
   const found: LineWarning[] = [];
   for (let i = 0; i < lines.length; i++) {
     const line = lines[i]!;
-    if (line.length > LONGEST_LINE || !AXES.test(line)) continue;
-    const point = pointIn(line);
+    if (line.length > LONGEST_LINE || !/[xyz][ \t]{0,4}[:=]/i.test(line)) continue;
+    const pair = AXES.test(line) ? null : PAIR.exec(line);
+    if (!pair && !AXES.test(line)) continue;
+    const point = pair ? { x: Number(pair[1]), y: Number(pair[2]), z: Number(pair[3]) } : pointIn(line);
     if (typeof point === 'string') found.push({ line: i + 1, message: point });
     else points.push(point);
   }
