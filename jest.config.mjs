@@ -11,6 +11,8 @@ const node = (name, folder) => ({
 });
 
 export default {
+  // Slow machines are no failure: a test that hangs still ends.
+  testTimeout: 60_000,
   projects: [
     node('core', 'packages/core/src'),
     node('contract', 'packages/contract/src'),

@@ -91,7 +91,6 @@ export class ConsoleLink {
         clearTimeout(silence);
         silence = setTimeout(giveUp, times.silenceMs);
         this.pending += chunk;
-        if (this.pending.length > LONGEST_LINE) return end(garbled(target.name));
         let newline: number;
         while ((newline = this.pending.indexOf('\n')) >= 0) {
           const line = this.pending.slice(0, newline).replace(/\r$/, '');
@@ -102,6 +101,8 @@ export class ConsoleLink {
           if (lines.length > MOST_LINES) return end(garbled(target.name));
           onLine?.(line);
         }
+        // Whole lines are gone by now, however many came at once: what is left is one line without its end.
+        if (this.pending.length > LONGEST_LINE) return end(garbled(target.name));
       };
       if (signal?.aborted) return end(stopped());
       if (socket.destroyed) return end(silent(target.name));

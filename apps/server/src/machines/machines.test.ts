@@ -160,6 +160,25 @@ describe('a machine that makes trouble', () => {
     await new Promise((resolve) => server.close(resolve));
   });
 
+  test('may print a large map in one go', async () => {
+    const line = (i: number) => `bed at X:${10 + 5 * (i % 40)} Y:${10 + 5 * Math.floor(i / 40)} Z:+0.012`;
+    const map = Array.from({ length: 1600 }, (_, i) => line(i)).join('\n');
+    const server = net.createServer((socket) => {
+      socket.on('error', () => undefined);
+      // Nothing of the test may keep the process, also when it fails.
+      socket.unref();
+      socket.on('data', (command) => socket.write(command.toString().startsWith('G29') ? `${map}\nok\n` : 'ok\n'));
+    });
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    shop = await openShop({
+      console: { ...consoleAt((server.address() as net.AddressInfo).port), simulated: false },
+    });
+    const result = await scan();
+    expect(result.state).toBe('done');
+    expect(result.text.split('\n')).toHaveLength(1600);
+    server.close();
+  });
+
   test('can be stopped, one scan at a time, and the same id starts nothing new', async () => {
     shop = await shopWith(new SimulatedMachine(parts({ paceMs: 20 })));
     const id = newId();
