@@ -32,6 +32,7 @@ describe.each([
   ['light', false, PHONE],
   ['dark', true, PHONE],
   ['wide', false, WIDE],
+  ['wide and dark', true, WIDE],
 ])('%s', (_, dark, size) => {
   let page: Page;
   beforeAll(async () => {
@@ -52,7 +53,8 @@ describe.each([
   });
 
   test('a machine, its form, its check and the record', async () => {
-    const id = await shop.machineId(dark ? 'Avocet' : size === WIDE ? 'Godwit' : 'Dunlin');
+    const names = size === WIDE ? (['Godwit', 'Lapwing'] as const) : (['Dunlin', 'Avocet'] as const);
+    const id = await shop.machineId(names[dark ? 1 : 0]);
     await page.goto(`/floor/${id}`);
     await page.getByTestId('level-history').waitFor();
     expect(await faults(page)).toEqual([]);
