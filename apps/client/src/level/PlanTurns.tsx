@@ -92,8 +92,9 @@ function Planned({
   useKeys({
     t: () => !nothing && !reversed && madeAll(),
     m: measure,
-    e: finish,
-    ...Object.fromEntries(toMake.map((adjusterId, i) => [String(i + 1), () => tick(adjusterId)])),
+    // One key must not end a check that still has turns to make, nor tick turns that are not shown.
+    e: () => within && !reversed && finish(),
+    ...(reversed ? {} : Object.fromEntries(toMake.map((adjusterId, i) => [String(i + 1), () => tick(adjusterId)]))),
   });
 
   const caption = (
@@ -132,15 +133,10 @@ function Planned({
   );
   const actions = reversed ? (
     <ActionButton label="Measure again" icon="measure" grow onPress={measure} testID="measure-again" />
-  ) : within ? (
-    <>
-      <ActionButton label="Measure again" icon="measure" onPress={measure} testID="measure-again" />
-      <ActionButton label="Finish" kind="main" grow onPress={finish} testID="finish" />
-    </>
   ) : nothing ? (
     <>
       <ActionButton label="Measure again" icon="measure" onPress={measure} testID="measure-again" />
-      <ActionButton label="Finish as it is" kind="main" grow onPress={finish} testID="finish" />
+      <ActionButton label={within ? 'Finish' : 'Finish as it is'} kind="main" grow onPress={finish} testID="finish" />
     </>
   ) : (
     <>
@@ -198,7 +194,7 @@ function Planned({
       <PastChecks machineId={draft.machineId} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <ActionButton label="Leave it for later" kind="quiet" onPress={() => router.push('/bench')} testID="leave" />
-        {within ? null : <ActionButton label="Finish as it is" kind="quiet" onPress={finish} testID="finish-as-is" />}
+        {nothing ? null : <ActionButton label="Finish as it is" kind="quiet" onPress={finish} testID="finish-as-is" />}
         <DropCheck draft={draft} />
       </View>
     </View>

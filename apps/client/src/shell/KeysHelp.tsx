@@ -12,7 +12,7 @@ const KEYS: readonly [string, string][] = [
   ['1 to 9', 'Tick a turn as made'],
   ['t', 'I have made these turns'],
   ['m', 'Measure again'],
-  ['e', 'End the check'],
+  ['e', 'Finish a check that is within its aim'],
   ['?', 'Show this list'],
 ];
 

@@ -1,4 +1,4 @@
-import { forwardRef, type ComponentProps } from 'react';
+import { forwardRef } from 'react';
 import { View, type TextInput as NativeInput } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import { FAMILY, RADIUS, TYPE, usePalette } from './theme';
@@ -18,7 +18,6 @@ interface Props {
   placeholder?: string;
   testID?: string;
   onSubmit?: () => void;
-  right?: ComponentProps<typeof TextInput>['right'];
 }
 
 /** One input with its label above, its unit behind and its fault below. */

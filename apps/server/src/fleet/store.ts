@@ -7,7 +7,7 @@ import type {
   MachineOverview,
   MachineWrite,
 } from '@even-bed/contract';
-import { firstLayerAim, type Extent } from '@even-bed/core';
+import type { Extent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
 import { Problem, stale } from '../http/problem';
@@ -197,14 +197,6 @@ function changesInWords(from: MachineFacts, to: MachineFacts): string {
   const names = Object.keys(changes(from, to)).map((key) => FACT_NAMES[key as keyof MachineFacts] ?? key);
   return names.length === 0 ? 'saved without a change' : `changed ${names.join(', ')}`;
 }
-
-/** The range that a machine's bed should stay within, mm: its own aim, or the default for its first layer. */
-export const aimOf = ({
-  aim,
-  firstLayer,
-  compensation,
-}: Pick<MachineFacts, 'aim' | 'firstLayer' | 'compensation'>): number =>
-  aim ?? firstLayerAim({ firstLayer, compensation });
 
 function rowOf(
   id: string,

@@ -14,11 +14,6 @@ interface Row {
   version: number;
 }
 
-export async function findRule(db: Knex, id: string): Promise<Rule | null> {
-  const row = await db<Row>('rules').where({ id }).first();
-  return row ? ruleOf(row) : null;
-}
-
 /** Sets how often a machine's upkeep comes back; the next date follows from when it was last done. */
 export async function saveRule(db: Knex, id: string, write: RuleWrite, machineName: string): Promise<Rule> {
   const now = await db<Row>('rules').where({ machine_id: write.machineId, kind: write.kind }).first();
