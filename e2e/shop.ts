@@ -2,6 +2,7 @@ import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import type { DemoAccount, Role, SessionState } from '@even-bed/contract';
 import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
 
 const ROOT = path.join(__dirname, '..');
@@ -18,6 +19,18 @@ interface Options {
   demo?: boolean;
   /** Time of one simulated reading, ms. */
   paceMs?: number;
+  /** Leaves an empty shop without its first account. */
+  unclaimed?: boolean;
+}
+
+/** The lead of an empty shop's tests. */
+export const LEAD = { id: '01935f00-0000-7000-8000-00000000000a', name: 'Tess Marl', secret: 'a long evening' };
+
+interface PageOptions {
+  dark?: boolean;
+  offlineApp?: boolean;
+  /** Role or name of who is signed in; null: nobody. The lead when left out. */
+  as?: Role | string | null;
 }
 
 /** A server on its own data folder, simulated machines beside it, and a browser. */
@@ -25,6 +38,8 @@ export class TestShop {
   private server: ChildProcess | null = null;
   private machines: ChildProcess | null = null;
   private browser: Browser | null = null;
+  /** Session cookies by person, from the API. */
+  private readonly cookies = new Map<string, string>();
   private readonly folder = fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-e2e-'));
   private readonly port = nextPort++;
   readonly url = `http://127.0.0.1:${this.port}`;
@@ -47,6 +62,7 @@ export class TestShop {
       await said(shop.machines, /listen from port/);
     }
     await shop.startServer();
+    if (!options.demo && !options.unclaimed) shop.keep(LEAD.name, await shop.post('/people/first', { ...LEAD, at: 1 }));
     shop.browser = await chromium.launch({
       executablePath: process.env['EVEN_BED_CHROMIUM'] ?? '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-quic', '--no-first-run'],
@@ -82,7 +98,39 @@ export class TestShop {
     await gone;
   }
 
-  async context(size = PHONE, more: { dark?: boolean; offlineApp?: boolean } = {}): Promise<BrowserContext> {
+  private post(address: string, body: unknown): Promise<Response> {
+    return fetch(`${this.url}/api${address}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  }
+
+  private keep(name: string, response: Response): string {
+    if (!response.ok) throw new Error(`sign-in of ${name}: ${response.status}`);
+    const [, token] = /even-bed-session=([^;]+)/.exec(response.headers.get('set-cookie') ?? '')!;
+    this.cookies.set(name, token!);
+    return token!;
+  }
+
+  /** A session of somebody: of the demo by role, otherwise the lead. */
+  private async token(who?: string): Promise<string> {
+    if (!this.options.demo) return this.cookies.get(LEAD.name)!;
+    const state = (await (await fetch(`${this.url}/api/session`)).json()) as SessionState;
+    const account = state.demo!.find(({ role, name }) => role === (who ?? 'lead') || name === who)!;
+    return (
+      this.cookies.get(account.name) ??
+      this.keep(account.name, await this.post('/session', { name: account.name, secret: account.secret }))
+    );
+  }
+
+  /** An account of the demo by its role. */
+  async account(role: Role): Promise<DemoAccount> {
+    const state = (await (await fetch(`${this.url}/api/session`)).json()) as SessionState;
+    return state.demo!.find((known) => known.role === role)!;
+  }
+
+  async context(size = PHONE, more: PageOptions = {}): Promise<BrowserContext> {
     const context = await this.browser!.newContext({
       viewport: size,
       colorScheme: more.dark ? 'dark' : 'light',
@@ -91,10 +139,12 @@ export class TestShop {
       baseURL: this.url,
     });
     context.setDefaultTimeout(20_000);
+    if (more.as !== null && !this.options.unclaimed)
+      await context.addCookies([{ name: 'even-bed-session', value: await this.token(more.as), url: this.url }]);
     return context;
   }
 
-  async page(size = PHONE, more: { dark?: boolean; offlineApp?: boolean } = {}): Promise<Page> {
+  async page(size = PHONE, more: PageOptions = {}): Promise<Page> {
     const page = await (await this.context(size, more)).newPage();
     page.on('pageerror', (error) => {
       throw error;
@@ -104,7 +154,9 @@ export class TestShop {
 
   /** What the API answers to a GET. */
   async get<T>(address: string): Promise<T> {
-    const response = await fetch(`${this.url}/api${address}`);
+    const response = await fetch(`${this.url}/api${address}`, {
+      headers: { Cookie: `even-bed-session=${await this.token()}` },
+    });
     if (!response.ok) throw new Error(`${address}: ${response.status}`);
     return (await response.json()) as T;
   }

@@ -33,7 +33,17 @@ for (let i = 0; i < 100; i++) {
     break;
   await new Promise((resolve) => setTimeout(resolve, 200));
 }
-const { items } = await (await fetch(`${url}/api/machines`)).json();
+const { demo } = await (await fetch(`${url}/api/session`)).json();
+const lead = demo.find(({ role }) => role === 'lead');
+const entered = await fetch(`${url}/api/session`, {
+  method: 'POST',
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify({ name: lead.name, secret: lead.secret }),
+});
+const [, session] = /even-bed-session=([^;]+)/.exec(entered.headers.get('set-cookie'));
+const get = async (address) =>
+  (await fetch(`${url}/api${address}`, { headers: { Cookie: `even-bed-session=${session}` } })).json();
+const { items } = await get('/machines');
 const idOf = (name) => items.find((machine) => machine.name === name).id;
 
 const browser = await chromium.launch({
@@ -48,6 +58,7 @@ const open = async (width, height, colorScheme = 'light') => {
     baseURL: url,
     reducedMotion: 'reduce',
   });
+  await context.addCookies([{ name: 'even-bed-session', value: session, url }]);
   return context.newPage();
 };
 const settle = (page) => page.waitForTimeout(900);

@@ -3,7 +3,7 @@ import path from 'node:path';
 import pino from 'pino';
 import { connect, migrate } from './db/connect';
 import { buildApp } from './http/app';
-import { databaseFile, settingsFrom } from './settings';
+import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Serves a shop from its data folder until it is told to stop. */
 async function main(): Promise<void> {
@@ -12,7 +12,12 @@ async function main(): Promise<void> {
   const clientFolder = path.resolve(__dirname, '../../client/dist');
   const db = connect(databaseFile(dataFolder));
   await migrate(db);
-  const app = buildApp({ db, log, clientFolder: fs.existsSync(clientFolder) ? clientFolder : undefined });
+  const app = buildApp({
+    db,
+    log,
+    clientFolder: fs.existsSync(clientFolder) ? clientFolder : undefined,
+    photoFolder: photoFolder(dataFolder),
+  });
   const server = app.listen(port, host);
   server.on('error', (error: NodeJS.ErrnoException) => {
     const message =

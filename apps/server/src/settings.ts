@@ -21,3 +21,4 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
 }
 
 export const databaseFile = (dataFolder: string) => path.join(dataFolder, 'even-bed.sqlite');
+export const photoFolder = (dataFolder: string) => path.join(dataFolder, 'photos');

@@ -12,6 +12,33 @@ export const BOOK_KINDS = [
   'turns-made',
   'check-finished',
   'check-dropped',
+  'person-added',
+  'person-changed',
+  'settings-changed',
+  'token-made',
+  'token-revoked',
+  'kind-added',
+  'kind-changed',
+  'stack-changed',
+  'surface-added',
+  'surface-changed',
+  'surface-mounted',
+  'surface-taken-off',
+  'surface-moved',
+  'surface-turned',
+  'surface-held',
+  'surface-hold-cut',
+  'surface-work-asked',
+  'surface-work-done',
+  'surface-retired',
+  'surface-brought-back',
+  'print-logged',
+  'prints-added',
+  'offset-kept',
+  'offset-withdrawn',
+  'inspected',
+  'photo-added',
+  'correction',
 ] as const;
 export type BookKind = (typeof BOOK_KINDS)[number];
 
@@ -25,16 +52,28 @@ export interface BookEntry {
   machineId: string | null;
   machineName: string | null;
   checkId: string | null;
+  surfaceId: string | null;
+  surfaceTag: string | null;
+  /** Who did it; null: a machine, or nobody was signed in yet. */
+  personId: string | null;
+  personName: string | null;
   /** A sentence for people. */
   text: string;
   /** What changed, as data. */
   data: Record<string, unknown>;
+  /** The entry that this one corrects, and the one that corrects this. */
   corrects: string | null;
+  correctedBy: string | null;
+  /** Hash of the entry before and of this one. */
+  beforeHash: string;
+  hash: string;
 }
 
 export const bookListSchema = Joi.object({
   search: Joi.string().trim().max(200).allow('').default('').label('Search'),
   machineId: idField().label('Machine'),
+  surfaceId: idField().label('Surface'),
+  personId: idField().label('Person'),
   kind: Joi.string()
     .valid(...BOOK_KINDS)
     .label('Kind'),
@@ -43,3 +82,24 @@ export const bookListSchema = Joi.object({
   to: timeField('To'),
   limit: Joi.number().integer().min(1).max(200).default(50).label('Limit'),
 });
+
+export const correctionSchema = Joi.object({
+  corrects: idField().required().label('The entry to correct'),
+  text: Joi.string().trim().min(1).max(500).required().label('What is right'),
+  at: timeField('Time').required(),
+});
+export interface CorrectionWrite {
+  corrects: string;
+  text: string;
+  at: number;
+}
+
+/** What checking the chain of the book has found. */
+export interface BookCheck {
+  entries: number;
+  sound: boolean;
+  /** Running number of the first line that doesn't follow from the one before, and why. */
+  fault: { seq: number; reason: string } | null;
+  /** Hash of the last line: written down elsewhere, it also shows lines missing at the end. */
+  lastHash: string;
+}

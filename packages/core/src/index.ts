@@ -33,3 +33,32 @@ export { lookingDown, turnsAsSeen, type SeenFrom } from './level/seenFrom';
 export { stiffBed, type BedMove, type Position } from './level/stiffBed';
 export { pitchOf, THREADS, turnsFor, type Thread } from './level/threads';
 export { dueState, nextDue, type DueState } from './rounds/nextDue';
+export { checkMount, GROUP_WORDS, type MountAsk, type MountCheck, type MountedLayer } from './surfaces/checkMount';
+export { lifeOf, type LifeLeft } from './surfaces/lifeOf';
+export { predictOffset, type KnownOffset, type OffsetPrediction, type OffsetQuestion } from './surfaces/predictOffset';
+export { stackHeight, type StackLayer } from './surfaces/stackHeight';
+export {
+  GROUPS,
+  nextTag,
+  SLOTS,
+  slotOf,
+  tagLetter,
+  type Life,
+  type QuarterTurn,
+  type Side,
+  type Slot,
+  type SurfaceGroup,
+} from './surfaces/surfaceKind';
+export {
+  applySurfaceEvent,
+  ImpossibleEvent,
+  isHeld,
+  replaySurface,
+  surfaceCondition,
+  type Hold,
+  type HoldKind,
+  type SurfaceCondition,
+  type SurfaceEvent,
+  type SurfaceState,
+  type SurfaceWork,
+} from './surfaces/surfaceState';

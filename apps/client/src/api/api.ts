@@ -1,10 +1,37 @@
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+
+const fetchApi = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+
+/** Asks the server; when it says that nobody is signed in here any more, the device asks where it stands. */
+const guarded: BaseQueryFn<string | FetchArgs> = async (args, context, more) => {
+  const result = await fetchApi(args, context, more);
+  if (result.error?.status === 401 && context.endpoint !== 'signIn')
+    context.dispatch(api.util.invalidateTags(['Session']));
+  return result;
+};
 
 /** The one client of the server. Areas add their endpoints with injectEndpoints. */
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['Machine', 'Area', 'Check', 'Book'],
+  baseQuery: guarded,
+  tagTypes: [
+    'Machine',
+    'Area',
+    'Check',
+    'Book',
+    'Session',
+    'Person',
+    'Settings',
+    'Token',
+    'Surface',
+    'Kind',
+    'Stack',
+    'Print',
+    'Offset',
+    'Inspection',
+    'Photo',
+    'List',
+  ],
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

@@ -26,7 +26,8 @@ export async function sendWrite({ key, path, body }: PendingWrite, send: typeof 
       signal: controller.signal,
     });
     if (response.ok) return { kind: 'sent' };
-    if (response.status >= 500 || response.status === 408 || response.status === 429) return { kind: 'waiting' };
+    // 401: nobody is signed in now; it waits until the one who made it is.
+    if (response.status >= 500 || [401, 408, 429].includes(response.status)) return { kind: 'waiting' };
     const data: unknown = await response.json().catch(() => null);
     return {
       kind: 'refused',

@@ -1,12 +1,15 @@
-import type { BookEntry, BookKind } from '@even-bed/contract';
+import type { BookEntry } from '@even-bed/contract';
 import { isSameDay } from 'date-fns/isSameDay';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useDeferredValue, useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
+import { usePeopleQuery } from '../people/peopleApi';
+import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
+import { Field } from '../ui/Field';
 import { clockTime, longDay } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
@@ -16,43 +19,56 @@ import { SearchField } from '../ui/SearchField';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useBookInfiniteQuery } from './bookApi';
+import { CheckTheBook } from './CheckTheBook';
+import { KIND_NAMES, KINDS, recordOf } from './kindNames';
+import { readDay } from './timeSpan';
 
-const KIND_NAMES: Record<BookKind, string> = {
-  'area-added': 'Area added',
-  'area-changed': 'Area changed',
-  'machine-added': 'Machine added',
-  'machine-changed': 'Machine changed',
-  'rule-set': 'Rule set',
-  'check-started': 'Check begun',
-  'heights-read': 'Heights read',
-  'turns-made': 'Turns made',
-  'check-finished': 'Check finished',
-  'check-dropped': 'Check dropped',
-};
-const KINDS = Object.keys(KIND_NAMES) as BookKind[];
 const ANY = 'any';
+type Params = Partial<Record<'search' | 'machine' | 'surface' | 'person' | 'kind' | 'from' | 'to', string>>;
 
-/** The logbook: newest line first, searched by words, machine and kind. The search is part of the address. */
+/** The logbook: newest line first, searched by words, machine, surface, person, kind and time. The search is part of the address. */
 export function BookScreen() {
   const router = useRouter();
-  const params = useLocalSearchParams<{ search?: string; machine?: string; kind?: string }>();
+  const params = useLocalSearchParams<Params>();
+  const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
   const [search, setSearch] = useState(params.search ?? '');
+  const [from, setFrom] = useState(params.from ?? '');
+  const [to, setTo] = useState(params.to ?? '');
+  const [narrowed, setNarrowed] = useState(Boolean(params.person ?? params.from ?? params.to));
   const kind = KINDS.find((known) => known === params.kind) ?? null;
   const query = useDeferredValue(search);
   const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useBookInfiniteQuery({
     search: query,
     machineId: params.machine ?? null,
+    surfaceId: params.surface ?? null,
+    personId: params.person ?? null,
     kind,
+    from: readDay(params.from ?? '', 'start'),
+    to: readDay(params.to ?? '', 'end'),
   });
   const { data: machines = [] } = useMachinesQuery();
+  const { data: people = [] } = usePeopleQuery();
   const entries = data?.pages.flatMap(({ items }) => items) ?? [];
   const failure = errorOf(error);
   const any = (label: string) => ({ value: ANY, label });
-  const setParam = (name: 'machine' | 'kind' | 'search', value: string) =>
+  const setParam = (name: keyof Params, value: string) =>
     router.setParams({ [name]: value === ANY || value === '' ? undefined : value });
+  const day = (name: 'from' | 'to', value: string, set: (text: string) => void) => {
+    set(value);
+    if (value === '' || readDay(value, 'start') !== null) setParam(name, value);
+  };
+  const dayFault = (value: string) =>
+    value !== '' && readDay(value, 'start') === null ? 'Type a day, such as 2026-11-25.' : undefined;
 
   return (
-    <Page title="Book" testID="book">
+    <Page
+      title="Book"
+      testID="book"
+      tools={isLead ? <CheckTheBook /> : undefined}
+      onEnd={() => {
+        if (hasNextPage && !isFetching) void fetchNextPage();
+      }}
+    >
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <SearchField
           label="Search the book"
@@ -82,6 +98,49 @@ export function BookScreen() {
           />
         </View>
       </View>
+      {narrowed ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start' }}>
+          <Pick
+            label="Person"
+            value={params.person ?? ANY}
+            options={[any('Everybody'), ...people.map(({ id, name }) => ({ value: id, label: name }))]}
+            onChange={(value) => setParam('person', value)}
+            testID="book-person"
+          />
+          <View style={{ flexDirection: 'row', gap: 12, flexGrow: 1 }}>
+            <Field
+              label="From"
+              placeholder="2026-11-01"
+              value={from}
+              onChange={(text) => day('from', text, setFrom)}
+              error={dayFault(from)}
+              testID="book-from"
+            />
+            <Field
+              label="To"
+              placeholder="2026-11-30"
+              value={to}
+              onChange={(text) => day('to', text, setTo)}
+              error={dayFault(to)}
+              testID="book-to"
+            />
+          </View>
+        </View>
+      ) : (
+        <View style={{ alignSelf: 'flex-start', marginTop: -8 }}>
+          <ActionButton label="By person or time" kind="quiet" onPress={() => setNarrowed(true)} testID="book-narrow" />
+        </View>
+      )}
+      {params.surface ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton
+            label={`Only ${entries[0]?.surfaceTag ?? 'one surface'}: show all`}
+            icon="close"
+            kind="quiet"
+            onPress={() => setParam('surface', '')}
+          />
+        </View>
+      ) : null}
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
       {!data && isFetching ? <Loading what="the book" /> : null}
       {data && entries.length === 0 ? (
@@ -107,11 +166,6 @@ export function BookScreen() {
 }
 
 function Line({ entry, newDay }: { entry: BookEntry; newDay: boolean }) {
-  const href = entry.checkId
-    ? (`/level/${entry.checkId}` as const)
-    : entry.machineId
-      ? (`/floor/${entry.machineId}` as const)
-      : undefined;
   return (
     <>
       {newDay ? (
@@ -122,16 +176,19 @@ function Line({ entry, newDay }: { entry: BookEntry; newDay: boolean }) {
         </View>
       ) : null}
       <Row
-        href={href}
-        end={
-          <Words size="small" tone="steel" figures>
-            {clockTime(entry.at)}
-          </Words>
-        }
+        href={recordOf(entry)}
+        aside={{
+          href: `/book/${entry.id}`,
+          label: clockTime(entry.at),
+          says: `About the line of ${clockTime(entry.at)}`,
+        }}
+        testID={`line-${entry.seq}`}
       >
-        <Words>{entry.text}</Words>
+        <Words style={entry.correctedBy ? { textDecorationLine: 'line-through' } : undefined}>{entry.text}</Words>
         <Words size="small" tone="steel">
-          {KIND_NAMES[entry.kind]}
+          {[KIND_NAMES[entry.kind], entry.personName, entry.correctedBy ? 'corrected' : null]
+            .filter(Boolean)
+            .join(' · ')}
         </Words>
       </Row>
     </>

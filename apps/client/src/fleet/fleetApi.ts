@@ -1,19 +1,6 @@
 import type { Area, AreaWrite, Machine, MachineOverview, MachineWrite, Rule, RuleWrite } from '@even-bed/contract';
 import { api } from '../api/api';
-
-/** A write with its client-made id and key. */
-interface Keyed<T> {
-  id: string;
-  key: string;
-  body: T;
-}
-
-const put = <T>(path: string, { key, body }: Keyed<T>) => ({
-  url: path,
-  method: 'PUT',
-  headers: { 'Idempotency-Key': key },
-  body: body as unknown,
-});
+import { write, type Keyed } from '../api/write';
 
 export const fleetApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -32,15 +19,15 @@ export const fleetApi = api.injectEndpoints({
       providesTags: ['Machine'],
     }),
     saveArea: build.mutation<Area, Keyed<AreaWrite>>({
-      query: (write) => put(`/areas/${write.id}`, write),
+      query: (area) => write(`/areas/${area.id}`, area),
       invalidatesTags: ['Area', 'Machine', 'Book'],
     }),
     saveMachine: build.mutation<Machine, Keyed<MachineWrite>>({
-      query: (write) => put(`/machines/${write.id}`, write),
+      query: (machine) => write(`/machines/${machine.id}`, machine),
       invalidatesTags: ['Machine', 'Book'],
     }),
     saveRule: build.mutation<Rule, Keyed<RuleWrite>>({
-      query: (write) => put(`/rules/${write.id}`, write),
+      query: (rule) => write(`/rules/${rule.id}`, rule),
       invalidatesTags: ['Machine', 'Book'],
     }),
   }),

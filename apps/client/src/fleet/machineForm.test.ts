@@ -70,7 +70,7 @@ const machine = {
 } as MachineOverview;
 
 test('a draft rests on the facts: aim from the first layer, senses looking down', () => {
-  const draft = newDraft({ ...machine, seenFrom: 'below' }, 'd', 5);
+  const draft = newDraft({ ...machine, seenFrom: 'below' }, 'd', null, 5);
   expect(draft.setup).toMatchObject({ aim: 0.1, seenFrom: 'below' });
   expect(draft.setup.adjusters[0]).toMatchObject({ id: 'front-left', clockwise: 'raises' });
   expect(draft.entry.way).toBe('typed');

@@ -34,9 +34,10 @@ export function newEntry(machine: MachineOverview): HeightEntry {
 }
 
 /** A check of a machine, not begun yet. */
-export function newDraft(machine: MachineOverview, id: string, now: number): CheckDraft {
+export function newDraft(machine: MachineOverview, id: string, personId: string | null, now: number): CheckDraft {
   return {
     id,
+    personId,
     machineId: machine.id,
     machineName: machine.name,
     areaName: machine.areaName,

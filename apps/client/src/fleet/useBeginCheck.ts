@@ -9,6 +9,7 @@ import { newDraft } from './newDraft';
 export function useBeginCheck(machine: MachineOverview) {
   const router = useRouter();
   const dispatch = useAppDispatch();
+  const personId = useAppSelector(({ people }) => people.person?.id ?? null);
   const draftId = useAppSelector(
     ({ level }) =>
       Object.values(level.drafts).find((draft) => draft.machineId === machine.id && !draft.end)?.id ?? null,
@@ -16,7 +17,7 @@ export function useBeginCheck(machine: MachineOverview) {
   const begin = () => {
     const known = draftId ?? machine.openCheckId;
     if (known) return router.push(`/level/${known}`);
-    const draft = newDraft(machine, uuid(), Date.now());
+    const draft = newDraft(machine, uuid(), personId, Date.now());
     dispatch(checkBegun(draft));
     router.push(`/level/${draft.id}`);
   };

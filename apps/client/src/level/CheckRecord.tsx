@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { useMachineQuery } from '../fleet/fleetApi';
 import { newEntry } from '../fleet/newDraft';
 import { plateOf } from '../fleet/machineState';
-import { useAppDispatch } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice } from '../ui/Choice';
@@ -31,6 +31,7 @@ const SOURCES: Record<LevelRound['source'], string> = {
 /** A check as the server keeps it: readings, plans and turns; one still open can be taken over on this device. */
 export function CheckRecord({ check }: { check: LevelCheck }) {
   const dispatch = useAppDispatch();
+  const personId = useAppSelector(({ people }) => people.person?.id ?? null);
   const wide = useIsWide();
   const { data: machine } = useMachineQuery(check.machineId);
   const { roundList, setup } = check;
@@ -41,7 +42,7 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
   const within = check.after !== null && check.after <= check.aim;
   const nameOf = (id: string) => machine?.adjusters.find((adjuster) => adjuster.id === id)?.name ?? id;
   const takeOver = () => {
-    if (machine) dispatch(checkBegun(draftOf(check, machine)));
+    if (machine) dispatch(checkBegun(draftOf(check, machine, personId)));
   };
 
   const picture =
@@ -145,10 +146,11 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
 }
 
 /** A check that another device began, as a draft of this one: everything the server has counts as sent. */
-function draftOf(check: LevelCheck, machine: Parameters<typeof newEntry>[0]): CheckDraft {
+function draftOf(check: LevelCheck, machine: Parameters<typeof newEntry>[0], personId: string | null): CheckDraft {
   const last = check.roundList.at(-1);
   return {
     id: check.id,
+    personId,
     machineId: check.machineId,
     machineName: machine.name,
     areaName: machine.areaName,

@@ -45,6 +45,7 @@ const draft: CheckDraft = {
   end: null,
   sent: { start: false, rounds: 0, turns: [] },
   refusal: null,
+  personId: null,
 };
 const { reducer } = levelSlice;
 const taken = (id: string) =>

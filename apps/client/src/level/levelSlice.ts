@@ -44,6 +44,8 @@ export interface SentMarks {
 /** A level check on this device, from its first reading until the server has its end. */
 export interface CheckDraft {
   id: string;
+  /** Who began it: it is sent in nobody else's name. Null in drafts from before there were accounts. */
+  personId: string | null;
   machineId: string;
   machineName: string;
   areaName: string;

@@ -23,7 +23,7 @@ export function useTurnKnobsOver(draft: CheckDraft): () => Promise<string | null
     if (problem) return problem;
     const now = Date.now();
     const { source, raw, range, reading } = draft.rounds.at(-1)!;
-    const next = newDraft({ ...machine, adjusters }, uuid(), now);
+    const next = newDraft({ ...machine, adjusters }, uuid(), draft.personId, now);
     dispatch(checkBegun(next));
     dispatch(heightsTaken({ id: next.id, round: { id: uuid(), takenAt: now, source, raw, range, reading } }));
     const note = 'The knobs turn the other way than was written down; begun again.';

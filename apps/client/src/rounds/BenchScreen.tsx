@@ -1,7 +1,7 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { dueState } from '@even-bed/core/rounds/nextDue';
-import { useRouter } from 'expo-router';
-import { View } from 'react-native';
+import { Link, useRouter } from 'expo-router';
+import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useOpenChecksQuery } from '../level/levelApi';
@@ -14,8 +14,10 @@ import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
+import { Icon } from '../ui/Icon';
 import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
+import { TOUCH, useIsWide, usePalette } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { dueWords } from './dueWords';
@@ -23,15 +25,19 @@ import { dueWords } from './dueWords';
 /** What my hands do now: checks under way, and what is due. */
 export function BenchScreen() {
   const now = useNow();
+  const wide = useIsWide();
   const machines = useMachinesQuery();
   const error = errorOf(machines.error);
   return (
     <Page
       title="Bench"
       state={
-        <Words size="small" tone="steel">
-          {weekdayTime(now)}
-        </Words>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+          <Words size="small" tone="steel">
+            {weekdayTime(now)}
+          </Words>
+          {wide ? null : <WhoIsHere />}
+        </View>
       }
       testID="bench"
     >
@@ -44,6 +50,25 @@ export function BenchScreen() {
         <Loading what="what is due" />
       )}
     </Page>
+  );
+}
+
+/** On a phone the way to the person, and through it to the settings, begins here. */
+function WhoIsHere() {
+  const palette = usePalette();
+  const person = useAppSelector((state) => state.people.person);
+  return (
+    <Link href="/me" asChild>
+      <Pressable
+        style={{ flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: TOUCH, paddingLeft: 8 }}
+        testID="to-me"
+      >
+        <Icon name="person" size={20} color={palette.steel} />
+        <Words size="small" bold>
+          {person?.name.split(' ')[0] ?? ''}
+        </Words>
+      </Pressable>
+    </Link>
   );
 }
 

@@ -8,6 +8,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
+import { Gate } from '../people/Gate';
 import { openDevice, store } from '../state/store';
 import { kitIcon } from '../ui/Icon';
 import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
@@ -52,9 +53,11 @@ export default function AppFrame() {
             <title>Even Bed</title>
             <style>{PRINTED}</style>
           </Head>
-          <Shell>
-            <Slot />
-          </Shell>
+          <Gate>
+            <Shell>
+              <Slot />
+            </Shell>
+          </Gate>
         </PaperProvider>
       </PaletteContext.Provider>
     </Provider>

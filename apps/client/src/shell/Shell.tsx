@@ -28,6 +28,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const palette = usePalette();
   const wide = useIsWide();
   const router = useRouter();
+  const person = useAppSelector((state) => state.people.person);
   const [keysShown, setKeysShown] = useState(false);
   useKeys({
     '?': () => setKeysShown(true),
@@ -57,6 +58,14 @@ export function Shell({ children }: { children: ReactNode }) {
           <View style={{ height: 14 }} />
           {rooms}
           <View style={{ flex: 1 }} />
+          <Link href="/me" asChild>
+            <Pressable style={{ alignItems: 'center', padding: 8, minHeight: TOUCH }} testID="to-me">
+              <Icon name="person" color={palette.steel} />
+              <Words size="small" tone="steel" align="center">
+                {person?.name ?? ''}
+              </Words>
+            </Pressable>
+          </Link>
           <Pressable
             role="button"
             onPress={() => setKeysShown(true)}

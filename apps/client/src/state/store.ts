@@ -12,12 +12,15 @@ import {
   type CheckDraft,
 } from '../level/levelSlice';
 import { pendingWrites, type DraftWrite } from '../level/pendingWrites';
+import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
 import { deviceStore } from './deviceStore';
 
 const DRAFTS = 'level-check';
+const DEVICE = 'device';
+const PEOPLE = 'people';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, level: levelSlice.reducer },
+  reducer: { [api.reducerPath]: api.reducer, level: levelSlice.reducer, people: peopleSlice.reducer },
   middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
 
@@ -28,8 +31,16 @@ export const useAppSelector = useSelector.withTypes<RootState>();
 /** Everything that waits on this device, check after check. */
 export const selectPending = ({ level }: RootState): DraftWrite[] => Object.values(level.drafts).flatMap(pendingWrites);
 
+/** What may be sent now: the work of the person who is signed in, never in somebody else's name. */
+const selectSendable = ({ level, people }: RootState): DraftWrite[] =>
+  people.person === null || people.lockedHere
+    ? []
+    : Object.values(level.drafts)
+        .filter(({ personId }) => personId === null || personId === people.person!.id)
+        .flatMap(pendingWrites);
+
 const outbox = createOutbox({
-  next: () => selectPending(store.getState())[0] ?? null,
+  next: () => selectSendable(store.getState())[0] ?? null,
   done: (write, result) => {
     const { draftId: id, part } = write as DraftWrite;
     if (result.kind === 'refused') {
@@ -62,16 +73,27 @@ export async function allSent(id: string, withinMs: number): Promise<boolean> {
 export async function openDevice(): Promise<void> {
   const kept = await deviceStore.load<CheckDraft>(DRAFTS);
   store.dispatch(draftsLoaded([...kept.values()]));
+  const people = await deviceStore.get<PeopleState>(DEVICE, PEOPLE);
+  if (people) store.dispatch(deviceRemembered(people));
   let known = store.getState().level.drafts;
+  let knownPeople = store.getState().people;
   store.subscribe(() => {
+    if (store.getState().people !== knownPeople) {
+      const { person: before } = knownPeople;
+      knownPeople = store.getState().people;
+      void deviceStore.set(DEVICE, PEOPLE, knownPeople);
+      // Another person sees with other rights: nothing that was fetched before counts any more.
+      if (before?.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());
+    }
     const { drafts } = store.getState().level;
     if (drafts === known) return;
     for (const [id, draft] of Object.entries(drafts)) if (known[id] !== draft) void deviceStore.set(DRAFTS, id, draft);
     for (const id of Object.keys(known)) if (!drafts[id]) void deviceStore.remove(DRAFTS, id);
     known = drafts;
-    if (selectPending(store.getState()).length > 0) sendPending();
+    if (selectSendable(store.getState()).length > 0) sendPending();
   });
   deviceStore.watch<CheckDraft>(DRAFTS, (id, draft) => store.dispatch(draftChangedElsewhere({ id, draft })));
+  deviceStore.watch<PeopleState>(DEVICE, (_, state) => state && store.dispatch(deviceRemembered(state)));
   if (typeof window !== 'undefined' && window.addEventListener) window.addEventListener('online', sendPending);
   sendPending();
 }

@@ -16,13 +16,29 @@ interface Props {
   lines?: number;
   keyboard?: 'text' | 'decimal';
   placeholder?: string;
+  /** Shows dots instead of what is typed. */
+  secret?: boolean;
   testID?: string;
   onSubmit?: () => void;
 }
 
 /** One input with its label above, its unit behind and its fault below. */
 export const Field = forwardRef<NativeInput, Props>(function Field(
-  { label, value, onChange, onBlur, error, hint, unit, lines, keyboard = 'text', placeholder, testID, onSubmit },
+  {
+    label,
+    value,
+    onChange,
+    onBlur,
+    error,
+    hint,
+    unit,
+    lines,
+    keyboard = 'text',
+    placeholder,
+    secret,
+    testID,
+    onSubmit,
+  },
   ref,
 ) {
   const palette = usePalette();
@@ -40,6 +56,8 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
         onSubmitEditing={onSubmit}
         placeholder={placeholder}
         placeholderTextColor={palette.steel}
+        secureTextEntry={secret}
+        autoComplete={secret ? 'current-password' : 'off'}
         multiline={lines !== undefined}
         numberOfLines={lines}
         inputMode={keyboard === 'decimal' ? 'text' : undefined}

@@ -22,11 +22,16 @@ interface Props {
   /** Buttons in the thumb's reach at the bottom of a phone; beside the title on a wide screen. */
   actions?: ReactNode;
   children: ReactNode;
+  /** Told when the end of the page comes into reach. */
+  onEnd?: () => void;
   testID?: string;
 }
 
+/** From so many pixels before the end on, more is fetched. */
+const END_REACH = 600;
+
 /** The frame of every page: the way back, a title over the steel rule, the content, the actions. */
-export function Page({ title, crumbs = [], state, tools, actions, children, testID }: Props) {
+export function Page({ title, crumbs = [], state, tools, actions, children, onEnd, testID }: Props) {
   const palette = usePalette();
   const wide = useIsWide();
   const stateOnTop = crumbs.length > 0 && !(wide && tools);
@@ -34,6 +39,10 @@ export function Page({ title, crumbs = [], state, tools, actions, children, test
   return (
     <View style={{ flex: 1, backgroundColor: palette.paper }} testID={testID}>
       <ScrollView
+        scrollEventThrottle={100}
+        onScroll={({ nativeEvent: { contentOffset, contentSize, layoutMeasurement } }) => {
+          if (contentOffset.y + layoutMeasurement.height > contentSize.height - END_REACH) onEnd?.();
+        }}
         contentContainerStyle={{ padding: inset, paddingTop: wide ? 20 : 12, gap: SPACE.m, paddingBottom: SPACE.xl }}
       >
         <View>

@@ -1,7 +1,9 @@
 import { Link, type Href } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
+import { Icon } from './Icon';
 import { TOUCH, usePalette } from './theme';
+import { Words } from './Words';
 
 interface Props {
   /** Stands at the left: a signal, a plan. */
@@ -12,11 +14,13 @@ interface Props {
   /** Where the row leads. */
   href?: Href;
   selected?: boolean;
+  /** A second way at the right end, apart from the row's own. */
+  aside?: { href: Href; label: string; says: string };
   testID?: string;
 }
 
 /** One line of a list, parted from the next by a hairline. */
-export function Row({ lead, children, end, href, selected, testID }: Props) {
+export function Row({ lead, children, end, href, selected, aside, testID }: Props) {
   const palette = usePalette();
   const content = (
     <>
@@ -36,18 +40,42 @@ export function Row({ lead, children, end, href, selected, testID }: Props) {
     borderBottomColor: palette.hairline,
     backgroundColor: selected ? palette.raised : 'transparent',
   };
-  if (!href) {
-    return (
-      <View style={style} testID={testID}>
-        {content}
-      </View>
-    );
-  }
-  return (
+  const second = aside ? (
+    <Link href={aside.href} asChild>
+      <Pressable
+        aria-label={aside.says}
+        style={{
+          minHeight: TOUCH,
+          minWidth: TOUCH,
+          flexDirection: 'row',
+          alignItems: 'center',
+          justifyContent: 'flex-end',
+        }}
+      >
+        <Words size="small" tone="steel" figures>
+          {aside.label}
+        </Words>
+        <Icon name="next" size={18} color={palette.steel} />
+      </Pressable>
+    </Link>
+  ) : null;
+  const own = second ? { ...style, borderBottomWidth: 0, flex: 1 } : style;
+  const main = href ? (
     <Link href={href} asChild>
-      <Pressable style={style} testID={testID}>
+      <Pressable style={own} testID={testID}>
         {content}
       </Pressable>
     </Link>
+  ) : (
+    <View style={own} testID={testID}>
+      {content}
+    </View>
+  );
+  if (!second) return main;
+  return (
+    <View style={{ flexDirection: 'row', borderBottomWidth: 1, borderBottomColor: palette.hairline }}>
+      {main}
+      {second}
+    </View>
   );
 }

@@ -1,26 +1,27 @@
-import type { BookEntry, BookKind, Page } from '@even-bed/contract';
+import type { BookCheck, BookEntry, BookKind, CorrectionWrite, Page } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
+import { entryHash, FIRST_HASH, type HashedEntry } from '../db/entryHash';
 import { matchBookText } from '../db/searchBook';
+import { actorOf } from '../http/acting';
+import { notFound } from '../http/problem';
 
-interface Row {
-  seq: number;
-  id: string;
-  at: number;
+interface Row extends HashedEntry {
   kind: BookKind;
-  machine_id: string | null;
   machine_name: string | null;
-  check_id: string | null;
-  text: string;
-  data: string;
-  corrects: string | null;
+  surface_tag: string | null;
+  person_name: string | null;
+  corrected_by: string | null;
+  before_hash: string;
+  hash: string;
 }
 
 export interface NewEntry {
   at: number;
   kind: BookKind;
-  machineId?: string | undefined;
+  machineId?: string | null | undefined;
   checkId?: string | undefined;
+  surfaceId?: string | undefined;
   text: string;
   data?: Record<string, unknown> | undefined;
   corrects?: string | undefined;
@@ -30,31 +31,36 @@ export interface NewEntry {
 const NAMESPACE = '6a1c2f0e-7b7d-4f43-9a55-0d1f5f0c9b1e';
 
 /**
- * Writes one line into the book, in the caller's transaction. Its id follows from its place and content, which hold
- * client-made ids: the same history always gives the same book.
+ * Writes one line into the book, in the caller's transaction, in the name of whoever acts through it. Its id follows
+ * from its place and content, which hold client-made ids: the same history always gives the same book. It carries the
+ * hash of the line before.
  */
-export async function writeEntry(
-  db: Knex,
-  { at, kind, machineId, checkId, text, data, corrects }: NewEntry,
-): Promise<void> {
-  const { last } = (await db('book').max('seq as last').first()) as { last: number | null };
-  const seq = (last ?? 0) + 1;
-  await db('book').insert({
+export async function writeEntry(db: Knex, entry: NewEntry): Promise<void> {
+  const { at, kind, machineId, checkId, surfaceId, text, data, corrects } = entry;
+  const last = await db<Row>('book').select('seq', 'hash').orderBy('seq', 'desc').first();
+  const seq = (last?.seq ?? 0) + 1;
+  const before = last?.hash ?? FIRST_HASH;
+  const row: HashedEntry = {
     seq,
     id: uuidOfName([seq, at, kind, machineId, checkId, text].join('|'), NAMESPACE),
     at,
     kind,
     machine_id: machineId ?? null,
     check_id: checkId ?? null,
+    surface_id: surfaceId ?? null,
+    person_id: actorOf(db),
     text,
     data: JSON.stringify(data ?? {}),
     corrects: corrects ?? null,
-  });
+  };
+  await db('book').insert({ ...row, before_hash: before, hash: entryHash(before, row) });
 }
 
 export interface BookFilter {
   search: string;
   machineId?: string | undefined;
+  surfaceId?: string | undefined;
+  personId?: string | undefined;
   kind?: BookKind | undefined;
   /** Only lines before this running number. */
   before?: number | undefined;
@@ -65,20 +71,83 @@ export interface BookFilter {
 
 /** A page of the book, newest line first. */
 export async function listEntries(db: Knex, filter: BookFilter): Promise<Page<BookEntry>> {
-  const query = db<Row>('book')
+  const query = withNames(db)
     .orderBy('book.seq', 'desc')
     .limit(filter.limit + 1);
   matchBookText(query, filter.search);
   if (filter.machineId !== undefined) void query.where('book.machine_id', filter.machineId);
+  if (filter.surfaceId !== undefined) void query.where('book.surface_id', filter.surfaceId);
+  if (filter.personId !== undefined) void query.where('book.person_id', filter.personId);
   if (filter.kind !== undefined) void query.where('book.kind', filter.kind);
   if (filter.before !== undefined) void query.where('book.seq', '<', filter.before);
   if (filter.from !== undefined) void query.where('book.at', '>=', filter.from);
   if (filter.to !== undefined) void query.where('book.at', '<', filter.to);
-  void query.leftJoin('machines', 'machines.id', 'book.machine_id').select('book.*', 'machines.name as machine_name');
   const rows = (await query) as Row[];
   const items = rows.slice(0, filter.limit).map(entryOf);
   const last = items[items.length - 1];
   return { items, next: rows.length > filter.limit && last ? String(last.seq) : null };
+}
+
+export async function findEntry(db: Knex, id: string): Promise<BookEntry | null> {
+  const row = (await withNames(db).where('book.id', id).first()) as Row | undefined;
+  return row ? entryOf(row) : null;
+}
+
+const withNames = (db: Knex) =>
+  db('book')
+    .leftJoin('machines', 'machines.id', 'book.machine_id')
+    .leftJoin('surfaces', 'surfaces.id', 'book.surface_id')
+    .leftJoin('people', 'people.id', 'book.person_id')
+    .select('book.*', 'machines.name as machine_name', 'surfaces.tag as surface_tag', 'people.name as person_name')
+    .select(
+      db('book as later')
+        .select('later.id')
+        .whereRaw('later.corrects = book.id')
+        .orderBy('later.seq', 'desc')
+        .limit(1)
+        .as('corrected_by'),
+    );
+
+/** A correction is a new line that names the old one; the old one stays as it was written. */
+export async function writeCorrection(db: Knex, { corrects, text, at }: CorrectionWrite): Promise<void> {
+  const old = await findEntry(db, corrects);
+  if (!old) throw notFound('The entry to correct');
+  await writeEntry(db, {
+    at,
+    kind: 'correction',
+    machineId: old.machineId,
+    checkId: old.checkId ?? undefined,
+    surfaceId: old.surfaceId ?? undefined,
+    text: `Correction: ${text}`,
+    data: { corrects, was: old.text },
+    corrects,
+  });
+}
+
+/** Lines read at a time while the chain is checked. */
+const CHUNK = 5_000;
+
+/** Goes through the whole book and checks that each line follows from the one before, without a gap. */
+export async function verifyBook(db: Knex): Promise<BookCheck> {
+  let entries = 0;
+  let before = FIRST_HASH;
+  for (;;) {
+    const rows = (await db('book').where('seq', '>', entries).orderBy('seq').limit(CHUNK)) as Row[];
+    for (const row of rows) {
+      const reason =
+        row.seq !== entries + 1
+          ? `line ${entries + 1} is missing`
+          : row.before_hash !== before
+            ? 'it does not carry the hash of the line before'
+            : row.hash !== entryHash(before, row)
+              ? 'what it says is not what was written'
+              : null;
+      if (reason !== null) return { entries, sound: false, fault: { seq: row.seq, reason }, lastHash: before };
+      entries = row.seq;
+      before = row.hash;
+    }
+    if (rows.length < CHUNK) return { entries, sound: true, fault: null, lastHash: before };
+  }
 }
 
 const entryOf = (row: Row): BookEntry => ({
@@ -89,7 +158,14 @@ const entryOf = (row: Row): BookEntry => ({
   machineId: row.machine_id,
   machineName: row.machine_name,
   checkId: row.check_id,
+  surfaceId: row.surface_id,
+  surfaceTag: row.surface_tag,
+  personId: row.person_id,
+  personName: row.person_name,
   text: row.text,
   data: JSON.parse(row.data) as Record<string, unknown>,
   corrects: row.corrects,
+  correctedBy: row.corrected_by,
+  beforeHash: row.before_hash,
+  hash: row.hash,
 });

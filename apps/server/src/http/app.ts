@@ -1,3 +1,6 @@
+import { createHash } from 'node:crypto';
+import os from 'node:os';
+import path from 'node:path';
 import { validate } from '@even-bed/contract';
 import { bodyParser } from '@koa/bodyparser';
 import { Router } from '@koa/router';
@@ -9,6 +12,9 @@ import type { Logger } from 'pino';
 import type { LinkTimes } from '../machines/consoleLink';
 import { ScanJobs, type BeforeScan } from '../machines/scanJobs';
 import { tellTurns } from '../machines/tellTurns';
+import { SECRET_COST, type SecretCost } from '../people/secrets';
+import { acting } from './acting';
+import { callerOf, deviceName, refuseOutsiders, SESSION_COOKIE } from './caller';
 import { serveClient } from './client';
 import { serveDocs } from './docs';
 import { errorAnswer } from './errorAnswer';
@@ -16,6 +22,7 @@ import { once } from './once';
 import { Problem } from './problem';
 import { routes } from './routes';
 import type { Answer, Call, Route } from './route';
+import { readUpload } from './upload';
 
 export interface AppParts {
   db: Knex;
@@ -25,14 +32,21 @@ export interface AppParts {
   now?: () => number;
   /** How long a machine's console may take; shorter in tests. */
   linkTimes?: LinkTimes;
+  /** Where photos lie. */
+  photoFolder?: string;
+  /** Cheaper in tests. */
+  secretCost?: SecretCost;
 }
 
 const BODY_LIMIT = '2mb';
+/** The cookie outlives a session that nobody uses; the server ends it earlier. */
+const SESSION_MS = 60 * 86_400_000;
 /** Client-made keys of writes; long enough for any UUID. */
 const WRITE_KEY = /^[A-Za-z0-9-]{8,80}$/;
 
 /** Builds the app without listening, so that tests run it in process. */
-export function buildApp({ db, log, clientFolder, now = Date.now, linkTimes }: AppParts): Koa {
+export function buildApp(parts: AppParts): Koa {
+  const { db, log, clientFolder, now = Date.now, linkTimes } = parts;
   const beforeScan: BeforeScan = (machine, link) => tellTurns(db, machine, link);
   const scans = new ScanJobs({ log, beforeScan, ...(linkTimes ? { times: linkTimes } : {}) });
   const app = new Koa();
@@ -64,7 +78,8 @@ export function buildApp({ db, log, clientFolder, now = Date.now, linkTimes }: A
   );
   app.use(compress({ threshold: 1024, br: false }));
   app.use(sameSite);
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT, encoding: 'utf-8' }));
+  const readJson = bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT, encoding: 'utf-8' });
+  app.use((ctx, next) => (ctx.is('json') ? readJson(ctx, next) : next()));
 
   const router = new Router({ prefix: '/api' });
   router.get('/health', async (ctx) => {
@@ -72,8 +87,13 @@ export function buildApp({ db, log, clientFolder, now = Date.now, linkTimes }: A
     ctx.body = { ok: true };
   });
   serveDocs(router, routes);
-  for (const route of routes)
-    router[route.method](route.path, (ctx) => run(route, ctx, { db, log, now: now(), scans }));
+  const steady = {
+    log,
+    scans,
+    secretCost: parts.secretCost ?? SECRET_COST,
+    photoFolder: parts.photoFolder ?? path.join(os.tmpdir(), 'even-bed-photos'),
+  };
+  for (const route of routes) router[route.method](route.path, (ctx) => run(route, ctx, { ...steady, db, now: now() }));
   app.use(router.routes());
   app.use((ctx, next) => {
     if (ctx.path.startsWith('/api')) throw new Problem(404, 'not-found', 'There is nothing at this address.');
@@ -83,22 +103,52 @@ export function buildApp({ db, log, clientFolder, now = Date.now, linkTimes }: A
   return app;
 }
 
-async function run(route: Route, ctx: Context, parts: Pick<Call, 'db' | 'log' | 'now' | 'scans'>): Promise<void> {
+type Steady = Pick<Call, 'db' | 'log' | 'now' | 'scans' | 'secretCost' | 'photoFolder'>;
+
+async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
+  const caller = await callerOf(ctx, parts);
+  refuseOutsiders(route, caller);
+  const writes = route.method !== 'get';
+  if (writes && route.upload === undefined && ctx.is('application/json') === false)
+    throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
   const call: Call = {
     ...parts,
+    ...caller,
+    db: acting(parts.db, caller.person?.id ?? null),
     params: ctx.params as Record<string, string>,
     query: route.query ? checked(route.query, ctx.query, 'query') : {},
     body: route.body ? checked(route.body, ctx.request.body ?? {}, 'body') : undefined,
+    upload: route.upload ? await readUpload(ctx, route.upload) : null,
+    device: deviceName(ctx.get('User-Agent')),
+    origin: ctx.origin,
   };
   if (route.stream) return route.stream(ctx, call);
   const answer: Answer =
-    route.method === 'get'
+    !writes || route.secret
       ? await route.handle(call)
-      : await once(parts.db, { key: writeKey(ctx), content: contentOf(ctx), now: parts.now }, (trx) =>
+      : await once(call.db, { key: writeKey(ctx), content: contentOf(ctx, call), now: parts.now }, (trx) =>
           route.handle({ ...call, db: trx }),
         );
   ctx.status = answer.status ?? 200;
+  if (answer.session !== undefined) setSession(ctx, answer.session);
+  if (answer.file) {
+    const { type, name, forever } = answer.file;
+    ctx.type = type;
+    ctx.set('Cache-Control', forever ? 'private, max-age=31536000, immutable' : 'no-store');
+    if (name !== undefined) ctx.attachment(name);
+  }
   ctx.body = answer.body;
+}
+
+function setSession(ctx: Context, token: string | null): void {
+  ctx.cookies.set(SESSION_COOKIE, token, {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: ctx.secure,
+    path: '/',
+    overwrite: true,
+    ...(token === null ? { expires: new Date(0) } : { maxAge: SESSION_MS }),
+  });
 }
 
 function checked<T>(schema: NonNullable<Route['query']>, value: unknown, where: 'query' | 'body'): T {
@@ -117,17 +167,21 @@ function writeKey(ctx: Context): string | undefined {
   return key;
 }
 
-const contentOf = (ctx: Context) => `${ctx.method} ${ctx.path}\n${JSON.stringify(ctx.request.body ?? null)}`;
+/** What makes a write the same write: its address, its body and who sends it. */
+function contentOf(ctx: Context, { person, tokenMachineId, upload }: Call): string {
+  const body = upload ? createHash('sha256').update(upload).digest('hex') : JSON.stringify(ctx.request.body ?? null);
+  return `${ctx.method} ${ctx.path} ${person?.id ?? tokenMachineId ?? ''}\n${body}`;
+}
 
 /** Writes must come from the app's own pages, or from a program that says nothing of where it stands. */
 async function sameSite(ctx: Context, next: () => Promise<void>): Promise<void> {
   if (ctx.method !== 'GET' && ctx.method !== 'HEAD') {
     const site = ctx.get('Sec-Fetch-Site');
-    if (site !== '' && site !== 'same-origin' && site !== 'none') {
+    const origin = ctx.get('Origin');
+    const elsewhere = site !== '' && site !== 'same-origin' && site !== 'none';
+    // Older browsers say where they stand in Origin alone.
+    if (elsewhere || (site === '' && origin !== '' && !origin.endsWith(`//${ctx.host}`))) {
       throw new Problem(403, 'other-site', 'This request came from another site and was refused.');
-    }
-    if (ctx.is('application/json') === false) {
-      throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
     }
   }
   await next();

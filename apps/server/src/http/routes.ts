@@ -1,9 +1,17 @@
 import { bookRoutes } from '../book/routes';
 import { fleetRoutes } from '../fleet/routes';
+import { peopleRoutes } from '../people/routes';
 import { levelRoutes } from '../level/routes';
 import { scanRoutes } from '../machines/routes';
 import { ruleRoutes } from '../rounds/routes';
 import type { Route } from './route';
 
 /** Every route of the API, by area. */
-export const routes: readonly Route[] = [...fleetRoutes, ...levelRoutes, ...scanRoutes, ...ruleRoutes, ...bookRoutes];
+export const routes: readonly Route[] = [
+  ...fleetRoutes,
+  ...levelRoutes,
+  ...scanRoutes,
+  ...ruleRoutes,
+  ...bookRoutes,
+  ...peopleRoutes,
+];

@@ -1,4 +1,7 @@
-import type { CheckStart, MachineFacts, RoundWrite } from '@even-bed/contract';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { CheckStart, FirstPerson, MachineFacts, Role, RoundWrite } from '@even-bed/contract';
 import { lookingDown } from '@even-bed/core';
 import type { Knex } from 'knex';
 import pino from 'pino';
@@ -6,10 +9,14 @@ import request from 'supertest';
 import { v7 as uuid } from 'uuid';
 import { connect, migrate } from '../db/connect';
 import type { LinkTimes } from '../machines/consoleLink';
+import type { SecretCost } from '../people/secrets';
 import { buildApp } from './app';
 
 export const NOW = Date.UTC(2026, 10, 25, 12);
 export const LINK: LinkTimes = { connectMs: 300, silenceMs: 300, commandMs: 10_000 };
+
+/** Hashing so cheap that tests don't wait for it. */
+const CHEAP: SecretCost = { log2N: 4, r: 1, p: 1 };
 
 export const newId = () => uuid();
 
@@ -56,13 +63,34 @@ export const round = (seq: number, more: Partial<RoundWrite> = {}): RoundWrite =
   ...more,
 });
 
-/** A shop in memory with one area and one machine, and its app behind supertest. */
+/** A shop in memory with a lead, one area and one machine, and its app behind supertest; `api` is the lead's device. */
 export async function openShop(more: Partial<MachineFacts> = {}) {
   const db: Knex = connect(':memory:');
   await migrate(db);
   const clock = { now: NOW };
-  const app = buildApp({ db, log: pino({ level: 'silent' }), now: () => clock.now, linkTimes: LINK });
-  const api = request(app.callback());
+  const photoFolder = fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-photos-'));
+  const app = buildApp({
+    db,
+    log: pino({ level: 'silent' }),
+    now: () => clock.now,
+    linkTimes: LINK,
+    secretCost: CHEAP,
+    photoFolder,
+  });
+  const handler = app.callback();
+  /** A browser of its own: it keeps its cookie. */
+  const device = () => request.agent(handler);
+  const api = device();
+  const lead: FirstPerson = { id: newId(), name: 'Merle Quay', secret: 'a long evening', shared: false, at: NOW };
+  await api.post('/api/people/first').send(lead).expect(200);
+  /** Adds somebody and signs them in on a device of their own. */
+  const signedIn = async (role: Role, name = `${role} one`) => {
+    const secret = `${name} at work`;
+    await api.put(`/api/people/${newId()}`).send({ name, role, active: true, secret, version: 0, at: NOW }).expect(200);
+    const theirs = device();
+    await theirs.post('/api/session').send({ name, secret }).expect(200);
+    return theirs;
+  };
   const areaId = newId();
   const machineId = newId();
   await api.put(`/api/areas/${areaId}`).send({ name: 'Long Room', position: 0, version: 0, at: NOW }).expect(200);
@@ -84,7 +112,11 @@ export async function openShop(more: Partial<MachineFacts> = {}) {
       printDepth: 225,
     },
   });
-  return { db, app, api, clock, areaId, machineId, start, close: () => db.destroy() };
+  const close = async () => {
+    fs.rmSync(photoFolder, { recursive: true, force: true });
+    await db.destroy();
+  };
+  return { db, app, api, lead, device, signedIn, clock, areaId, machineId, photoFolder, start, close };
 }
 
 export type Shop = Awaited<ReturnType<typeof openShop>>;

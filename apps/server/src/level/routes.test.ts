@@ -55,6 +55,7 @@ describe('a level check', () => {
       'rule-set',
       'machine-added',
       'area-added',
+      'person-added',
     ]);
     expect(book.items[0].text).toBe(
       'Dunlin: level check finished, range 0.30 mm to 0.02 mm in 2 readings, within the aim of 0.10 mm.',
@@ -172,11 +173,11 @@ describe('the book', () => {
     expect((await find('search=DUNLIN begun')).items).toHaveLength(1);
     expect((await find('search=whimbrel')).items).toEqual([]);
     expect((await find(`search=${encodeURIComponent('"*) OR ("')}`)).items).toEqual([]);
-    expect((await find('search=%22%27%2A')).items).toHaveLength(4);
+    expect((await find('search=%22%27%2A')).items).toHaveLength(5);
     expect((await find('kind=heights-read')).items).toHaveLength(1);
     expect((await find(`from=${NOW + 1}`)).items).toHaveLength(1);
     const page = await find('limit=3');
     expect(page.items).toHaveLength(3);
-    expect((await find(`limit=3&before=${page.next}`)).items).toHaveLength(1);
+    expect((await find(`limit=3&before=${page.next}`)).items).toHaveLength(2);
   });
 });

@@ -9,6 +9,7 @@ import {
   type RoundWrite,
   type TurnsWrite,
 } from '@even-bed/contract';
+import { refuseOtherMachine } from '../http/caller';
 import { notFound } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
 import { endCheck, findCheck, listChecks, saveRound, saveTurns, startCheck, type CheckFilter } from './store';
@@ -24,6 +25,7 @@ export const levelRoutes: Route[] = [
     method: 'get',
     path: '/level-checks',
     area: 'level',
+    access: 'looker',
     summary: 'Level checks, the latest first',
     answers: 'A page of checks; next is the "before" of the page that follows.',
     query: checkListSchema,
@@ -33,6 +35,7 @@ export const levelRoutes: Route[] = [
     method: 'get',
     path: '/level-checks/:id',
     area: 'level',
+    access: 'looker',
     summary: 'One level check with its raw readings, plans and turns made',
     answers: 'The check.',
     handle: checkAnswer,
@@ -41,10 +44,13 @@ export const levelRoutes: Route[] = [
     method: 'put',
     path: '/level-checks/:id',
     area: 'level',
+    access: 'technician',
+    token: true,
     summary: 'Begin a level check',
     answers: 'The check.',
     body: checkStartSchema,
     handle: async (call) => {
+      refuseOtherMachine(call, (call.body as CheckStart).machineId);
       await startCheck(call.db, call.params['id']!, call.body as CheckStart);
       return checkAnswer(call);
     },
@@ -53,10 +59,14 @@ export const levelRoutes: Route[] = [
     method: 'put',
     path: '/level-checks/:id/rounds/:roundId',
     area: 'level',
+    access: 'technician',
+    token: true,
     summary: 'Add a reading, raw; the server plans the turns from it',
     answers: 'The check.',
     body: roundWriteSchema,
     handle: async (call) => {
+      if (call.tokenMachineId !== null)
+        refuseOtherMachine(call, (await findCheck(call.db, call.params['id']!))?.machineId ?? '');
       await saveRound(call.db, call.params['id']!, call.params['roundId']!, call.body as RoundWrite);
       return checkAnswer(call);
     },
@@ -65,6 +75,7 @@ export const levelRoutes: Route[] = [
     method: 'put',
     path: '/level-checks/:id/rounds/:roundId/turns',
     area: 'level',
+    access: 'technician',
     summary: 'Note the turns that were made after a reading, + clockwise looking down',
     answers: 'The check.',
     body: turnsWriteSchema,
@@ -77,6 +88,7 @@ export const levelRoutes: Route[] = [
     method: 'put',
     path: '/level-checks/:id/end',
     area: 'level',
+    access: 'technician',
     summary: 'Finish or drop a check; a finished one moves the next date',
     answers: 'The check.',
     body: checkEndSchema,

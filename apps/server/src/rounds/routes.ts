@@ -9,6 +9,7 @@ export const ruleRoutes: Route[] = [
     method: 'put',
     path: '/rules/:id',
     area: 'rounds',
+    access: 'lead',
     summary: 'Set how often a machine is checked',
     answers: 'The rule with its next date.',
     body: ruleWriteSchema,

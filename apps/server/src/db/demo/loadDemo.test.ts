@@ -7,7 +7,7 @@ const NOW = Date.UTC(2026, 10, 25, 9);
 async function demo(seed: string): Promise<{ db: Knex; dump: Record<string, unknown[]> }> {
   const db = connect(':memory:');
   await migrate(db);
-  await loadDemo(db, { now: NOW, seed, consoleBasePort: 4300 });
+  await loadDemo(db, { now: NOW, seed, consoleBasePort: 4300, secretCost: { log2N: 4, r: 1, p: 1 } });
   const tables = ['areas', 'machines', 'adjusters', 'rules', 'level_checks', 'level_rounds', 'made_turns', 'book'];
   const dump: Record<string, unknown[]> = {};
   for (const table of tables) dump[table] = await db(table);

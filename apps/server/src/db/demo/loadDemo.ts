@@ -1,10 +1,14 @@
-import type { MachineFacts } from '@even-bed/contract';
+import { DEFAULT_SETTINGS, type MachineFacts } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import { saveArea, saveMachine } from '../../fleet/store';
 import { endCheck, saveRound, saveTurns, startCheck } from '../../level/store';
+import { hashSecret, type SecretCost } from '../../people/secrets';
+import { saveSettings } from '../../people/settings';
+import { keepDemoAccounts, savePerson, secretKind } from '../../people/store';
 import { saveRule } from '../../rounds/store';
+import { acting } from '../../http/acting';
 import { seededIds, type SeededIds } from './seededIds';
-import { AREAS, consolePort, DAY_MS, MACHINES, MODELS, type DemoMachine } from './saltmarsh';
+import { AREAS, consolePort, DAY_MS, MACHINES, MODELS, PEOPLE, type DemoMachine } from './saltmarsh';
 import { yearOfChecks } from './yearOfChecks';
 
 const DEFAULT_EVERY_DAYS = 14;
@@ -17,14 +21,19 @@ export interface DemoEvent {
   write: (db: Knex) => Promise<void>;
 }
 
+export interface DemoOptions {
+  now: number;
+  seed: string;
+  consoleBasePort: number;
+  /** Cheaper in tests. */
+  secretCost?: SecretCost;
+}
+
 /**
  * Fills an empty shop with the Saltmarsh Print Hall and its year of level checks.
- * The same seed, now and base port give the same shop, row by row.
+ * The same seed, now and base port give the same shop, row by row, but for the salts of its people's secrets.
  */
-export async function loadDemo(
-  db: Knex,
-  { now, seed, consoleBasePort }: { now: number; seed: string; consoleBasePort: number },
-): Promise<void> {
+export async function loadDemo(db: Knex, { now, seed, consoleBasePort, secretCost }: DemoOptions): Promise<void> {
   const ids = seededIds(seed);
   const begin = now - HISTORY_DAYS * DAY_MS;
   const areaIds = new Map(AREAS.map((name, i) => [name as string, ids.next(begin + i)]));
@@ -42,11 +51,34 @@ export async function loadDemo(
     if (facts.family === 'filament') events.push(...upkeep({ machine, id, at, now, seed, ids }));
   });
   events.sort((p, q) => p.at - q.at);
+  const people = PEOPLE.map((person, i) => ({ ...person, id: ids.next(begin - 1000 + i) }));
+  await openHall(db, people, { begin: begin - 60_000, secretCost });
   await db.transaction(async (trx) => {
-    for (const { write } of events) await write(trx);
+    for (const { at, write } of events) {
+      // Two of the three do the work; whose hands it was goes by the day.
+      trx.userParams = { personId: people[Math.floor(at / DAY_MS) % 3 === 0 ? 0 : 1]!.id };
+      await write(trx);
+    }
     // The turns of the past were made on beds of the past: the simulated machines start from today's.
     await trx('level_rounds').update({ hand_told: true });
   });
+}
+
+/** The hall's first people and how it reads. */
+async function openHall(
+  db: Knex,
+  people: readonly ((typeof PEOPLE)[number] & { id: string })[],
+  { begin, secretCost }: { begin: number; secretCost: SecretCost | undefined },
+): Promise<void> {
+  const first = acting(db, people[0]!.id);
+  for (const [i, { id, name, role, secret }] of people.entries()) {
+    const hash = { secret: await hashSecret(secret, secretCost), kind: secretKind(secret) };
+    const write = { name, role, active: true, version: 0, at: begin + i };
+    await first.transaction((trx) => savePerson(trx, id, write, hash));
+  }
+  await keepDemoAccounts(db, PEOPLE, begin);
+  const settings = { ...DEFAULT_SETTINGS, name: 'Saltmarsh Print Hall' };
+  await first.transaction((trx) => saveSettings(trx, { ...settings, version: 0, at: begin + 10 }));
 }
 
 function upkeep(shop: {

@@ -6,6 +6,13 @@ import type { MapLayout } from '../../machines/simulated/printMap';
 /** The Saltmarsh Print Hall: an invented community print shop in an old seed warehouse. Nothing here is real. */
 export const AREAS = ['Long Room', 'Loft', 'Wet Room'] as const;
 
+/** The people of the hall, made up. Their secrets are shown on the demo's sign-in page and are good for nothing else. */
+export const PEOPLE = [
+  { name: 'Wren Sallow', role: 'lead', secret: 'tide over the marsh' },
+  { name: 'Otto Reedmace', role: 'technician', secret: '271828' },
+  { name: 'Posy Glasswort', role: 'looker', secret: '314159' },
+] as const;
+
 export const DAY_MS = 86_400_000;
 
 export interface DemoMachine {

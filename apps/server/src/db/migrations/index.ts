@@ -3,6 +3,10 @@ import * as fleet from './20261125_01_fleet';
 import * as level from './20261125_02_level';
 import * as book from './20261125_03_book';
 import * as writes from './20261125_04_writes';
+import * as people from './20261125_05_people';
+import * as surfaces from './20261125_06_surfaces';
+import * as bookChain from './20261125_07_book_chain';
+import * as prints from './20261125_08_prints';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -10,4 +14,8 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261125_02_level': level,
   '20261125_03_book': book,
   '20261125_04_writes': writes,
+  '20261125_05_people': people,
+  '20261125_06_surfaces': surfaces,
+  '20261125_07_book_chain': bookChain,
+  '20261125_08_prints': prints,
 };

@@ -1,0 +1,34 @@
+import { useEffect, type ReactNode } from 'react';
+import { errorOf } from '../api/errorOf';
+import { sendPending, useAppDispatch, useAppSelector } from '../state/store';
+import { Failed, Loading } from '../ui/Loading';
+import { Page } from '../ui/Page';
+import { FirstStart } from './FirstStart';
+import { useSessionQuery } from './peopleApi';
+import { sessionKnown } from './peopleSlice';
+import { SignInView } from './SignInView';
+import { useAutoLock } from './useAutoLock';
+
+/** Lets in whoever is signed in. Without a signal, the one who was signed in last on this device. */
+export function Gate({ children }: { children: ReactNode }) {
+  const dispatch = useAppDispatch();
+  const { person, lockedHere } = useAppSelector((state) => state.people);
+  const { data, error, refetch } = useSessionQuery(undefined, { refetchOnFocus: true });
+  useAutoLock();
+  useEffect(() => {
+    if (data) dispatch(sessionKnown(data));
+  }, [data, dispatch]);
+  useEffect(() => {
+    if (person && !lockedHere) sendPending();
+  }, [person, lockedHere]);
+
+  if (data?.state === 'first-start') return <FirstStart />;
+  if (person && !lockedHere) return children;
+  if (data || person) return <SignInView locked={lockedHere && person !== null} demo={data?.demo ?? null} />;
+  const failure = errorOf(error);
+  return (
+    <Page title="Even Bed">
+      {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the shop" />}
+    </Page>
+  );
+}

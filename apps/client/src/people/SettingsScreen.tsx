@@ -1,0 +1,118 @@
+import type { ShopSettings } from '@even-bed/contract';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { errorOf } from '../api/errorOf';
+import { useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Failed, Loading } from '../ui/Loading';
+import { Notice } from '../ui/Notice';
+import { Page } from '../ui/Page';
+import { Section } from '../ui/Section';
+import { SPACE } from '../ui/theme';
+import { Words } from '../ui/Words';
+import { useSaveSettingsMutation, useSettingsQuery } from './peopleApi';
+
+/** How the shop reads and works. Everybody sees it; a lead changes it. */
+export function SettingsScreen() {
+  const me = useAppSelector((state) => state.people.person);
+  const { data, error, refetch } = useSettingsQuery();
+  const failure = errorOf(error);
+  return (
+    <Page title="Settings" testID="settings" crumbs={[{ label: me?.name ?? 'You', href: '/me' }]}>
+      {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
+      {!data && !failure ? <Loading what="the settings" /> : null}
+      {data ? <SettingsForm key={data.version} settings={data} mayChange={me?.role === 'lead'} /> : null}
+    </Page>
+  );
+}
+
+function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChange: boolean }) {
+  const [form, setForm] = useState({ ...settings, lockMinutes: String(settings.lockMinutes) });
+  const [save, { isLoading, error, isSuccess }] = useSaveSettingsMutation({ fixedCacheKey: 'settings' });
+  const failure = errorOf(error);
+  const set = <K extends keyof typeof form>(key: K, value: (typeof form)[K]) => setForm({ ...form, [key]: value });
+  const hereZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const submit = () =>
+    void save({ key: uuid(), body: { ...form, lockMinutes: Number(form.lockMinutes), at: Date.now() } });
+  return (
+    <View style={{ maxWidth: 520, gap: SPACE.l }}>
+      {failure && Object.keys(failure.fields).length === 0 ? (
+        <Notice kind="stop" title="Not saved">
+          {failure.message}
+        </Notice>
+      ) : null}
+      {isSuccess ? <Notice kind="ready" title="Saved" testID="settings-saved" /> : null}
+      <Section title="THE SHOP">
+        <Field
+          label="Name"
+          value={form.name}
+          onChange={(text) => set('name', text)}
+          error={failure?.fields['name']}
+          testID="set-name"
+        />
+        <Field
+          label="Time zone"
+          value={form.zone}
+          onChange={(text) => set('zone', text)}
+          error={failure?.fields['zone']}
+          hint={hereZone && hereZone !== form.zone ? `This device is in ${hereZone}.` : 'Times are shown in this zone.'}
+          testID="set-zone"
+        />
+        <Field
+          label="Address for labels"
+          value={form.address}
+          onChange={(text) => set('address', text)}
+          error={failure?.fields['address']}
+          placeholder="http://192.168.1.20:4242"
+          hint="The address under which phones reach the shop: it stands in the codes on labels. Empty: the one in use."
+          testID="set-address"
+        />
+      </Section>
+      <Section title="NUMBERS">
+        <Choice
+          label="Lengths in"
+          value={form.units}
+          onChange={(value) => set('units', value)}
+          options={[
+            { value: 'mm', label: 'millimetres, °C' },
+            { value: 'in', label: 'inches, °F' },
+          ]}
+          testID="set-units"
+        />
+        <Choice
+          label="Decimals with a"
+          value={form.numbers}
+          onChange={(value) => set('numbers', value)}
+          options={[
+            { value: 'point', label: 'point: 0.25' },
+            { value: 'comma', label: 'comma: 0,25' },
+          ]}
+          testID="set-numbers"
+        />
+        <Words size="small" tone="steel">
+          What is typed is understood either way, and with a unit: 5 1/4 in, 3 mm.
+        </Words>
+      </Section>
+      <Section title="SHARED DEVICES">
+        <Field
+          label="Lock after"
+          unit="minutes without a touch"
+          value={form.lockMinutes}
+          onChange={(text) => set('lockMinutes', text)}
+          error={failure?.fields['lockMinutes']}
+          testID="set-lock"
+        />
+      </Section>
+      {mayChange ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton label="Save" kind="main" busy={isLoading} onPress={submit} testID="set-save" />
+        </View>
+      ) : (
+        <Words tone="steel">A lead changes these.</Words>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,83 @@
+import type { Knex } from 'knex';
+
+export { down } from './forwardOnly';
+
+/** Prints as far as surfaces need them, offsets that worked, inspections and photos, and lists being read in. */
+export async function up(db: Knex): Promise<void> {
+  await db.schema.createTable('prints', (t) => {
+    t.text('id').primary();
+    t.text('machine_id').notNullable().references('machines.id');
+    t.text('surface_id').references('surfaces.id');
+    t.text('side');
+    t.text('material').notNullable();
+    t.bigInteger('ended_at').notNullable();
+    t.integer('duration');
+    t.double('grams');
+    t.boolean('held').notNullable();
+    t.text('failure');
+    t.text('release');
+    t.text('note').notNullable();
+    t.text('source').notNullable().checkIn(['tap', 'grid', 'list', 'machine']);
+    t.text('person_id').references('people.id');
+    t.bigInteger('created_at').notNullable();
+    t.index(['machine_id', 'ended_at']);
+    t.index(['surface_id', 'ended_at']);
+    t.index(['ended_at', 'id']);
+  });
+  await db.schema.createTable('offsets', (t) => {
+    t.text('id').primary();
+    t.text('machine_id').notNullable().references('machines.id');
+    t.text('surface_id').notNullable().references('surfaces.id');
+    t.double('offset').notNullable();
+    t.double('weight').notNullable();
+    t.bigInteger('at').notNullable();
+    t.text('note').notNullable();
+    t.text('person_id').references('people.id');
+    t.bigInteger('withdrawn_at');
+    t.index(['machine_id', 'at']);
+    t.index(['surface_id', 'at']);
+  });
+  await db.schema.createTable('inspections', (t) => {
+    t.text('id').primary();
+    t.text('surface_id').references('surfaces.id');
+    t.text('machine_id').references('machines.id');
+    t.text('card').notNullable();
+    t.text('code').notNullable();
+    t.text('numbers').notNullable();
+    t.text('note').notNullable();
+    t.bigInteger('at').notNullable();
+    t.text('person_id').references('people.id');
+    t.index(['surface_id', 'at']);
+    t.index(['machine_id', 'at']);
+  });
+  await db.schema.createTable('photos', (t) => {
+    t.text('id').primary();
+    t.text('surface_id').references('surfaces.id');
+    t.text('machine_id').references('machines.id');
+    t.text('inspection_id');
+    t.bigInteger('at').notNullable();
+    t.text('note').notNullable();
+    t.integer('width').notNullable();
+    t.integer('height').notNullable();
+    t.integer('bytes').notNullable();
+    t.text('sha256').notNullable();
+    t.text('person_id').references('people.id');
+    t.index(['surface_id', 'at']);
+    t.index(['machine_id', 'at']);
+    t.index(['inspection_id']);
+  });
+  // A list that is being read in: kept until its good lines are taken, so that bad ones can be put right.
+  await db.schema.createTable('print_lists', (t) => {
+    t.text('id').primary();
+    t.text('name').notNullable();
+    t.text('text').notNullable();
+    t.text('columns').notNullable();
+    t.text('mapping');
+    t.integer('lines').notNullable();
+    t.bigInteger('at').notNullable();
+    t.bigInteger('taken_at');
+    t.text('report');
+    t.text('person_id').references('people.id');
+    t.index(['at']);
+  });
+}

@@ -1,0 +1,335 @@
+import {
+  firstPersonSchema,
+  ownSecretSchema,
+  personWriteSchema,
+  settingsWriteSchema,
+  signInSchema,
+  tokenWriteSchema,
+  type FirstPerson,
+  type OwnSecret,
+  type PersonWrite,
+  type SessionState,
+  type SettingsWrite,
+  type SignIn,
+  type TokenWrite,
+} from '@even-bed/contract';
+import Joi from 'joi';
+import { v7 as uuid } from 'uuid';
+import { findMachine } from '../fleet/store';
+import { acting } from '../http/acting';
+import { notFound, Problem } from '../http/problem';
+import type { Answer, Call, Route } from '../http/route';
+import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
+import { saveSettings, shopSettings } from './settings';
+import {
+  countPeople,
+  demoAccounts,
+  endSession,
+  fieldProblem,
+  findForSignIn,
+  forgetFailures,
+  listPeople,
+  listSessions,
+  listTokens,
+  lockSession,
+  openSession,
+  pauseLeft,
+  revokeToken,
+  savePerson,
+  saveSecret,
+  saveToken,
+  secretKind,
+  secretOf,
+  sessionOwner,
+  signInFailed,
+} from './store';
+
+const NOTHING = Joi.object({});
+
+/** Opens a session for a person and answers with its cookie. */
+async function begin(call: Call, personId: string, shared: boolean): Promise<Answer> {
+  const token = newToken();
+  const id = uuid();
+  await openSession(call.db, {
+    id,
+    tokenHash: fingerprintOf(token),
+    personId,
+    device: call.device,
+    shared,
+    now: call.now,
+  });
+  if (call.session) await endSession(call.db, call.session.id, call.now);
+  const person = (await listPeople(call.db)).find((known) => known.id === personId)!;
+  const body: SessionState = { state: 'signed-in', person, shared, sessionId: id, demo: null };
+  return { body, session: token };
+}
+
+async function firstPerson(call: Call): Promise<Answer> {
+  const { id, name, secret, shared, at } = call.body as FirstPerson;
+  const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
+  return acting(call.db, id).transaction(async (trx) => {
+    if ((await countPeople(trx)) > 0)
+      throw new Problem(409, 'not-empty', 'This shop has its first account already. Sign in.');
+    await savePerson(trx, id, { name, role: 'lead', active: true, version: 0, at }, hash);
+    return begin({ ...call, db: trx }, id, shared);
+  });
+}
+
+async function signIn(call: Call): Promise<Answer> {
+  const { name, secret, shared } = call.body as SignIn;
+  const left = await pauseLeft(call.db, name, call.now);
+  if (left > 0) {
+    const seconds = Math.ceil(left / 1000);
+    const words = seconds < 100 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`;
+    throw new Problem(429, 'slowed', `Too many wrong tries. Sign in again in ${words}.`);
+  }
+  const known = await findForSignIn(call.db, name);
+  // A name that isn't there takes as long as a wrong secret: neither answer tells a guesser which names exist.
+  const matches = known
+    ? await secretMatches(secret, known.secret)
+    : (await hashSecret(secret, call.secretCost), false);
+  if (!known || !matches || !known.person.active) {
+    await signInFailed(call.db, name, call.now);
+    throw new Problem(401, 'wrong-sign-in', 'Name and passphrase or PIN do not belong together.');
+  }
+  return call.db.transaction(async (trx) => {
+    await forgetFailures(trx, name);
+    return begin({ ...call, db: trx }, known.person.id, shared);
+  });
+}
+
+async function session({ db, session: open }: Call): Promise<Answer> {
+  const base = { person: open?.person ?? null, shared: open?.shared ?? false, sessionId: open?.id ?? null };
+  const demo = open && !open.locked ? null : await demoAccounts(db);
+  const state = open
+    ? open.locked
+      ? 'locked'
+      : 'signed-in'
+    : (await countPeople(db)) === 0
+      ? 'first-start'
+      : 'signed-out';
+  return { body: { ...base, state, demo } satisfies SessionState };
+}
+
+async function changePerson(call: Call): Promise<Answer> {
+  const { secret, ...write } = call.body as PersonWrite;
+  const hash =
+    secret === undefined ? null : { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
+  return call.db.transaction(async (trx) => ({ body: await savePerson(trx, call.params['id']!, write, hash) }));
+}
+
+async function changeOwnSecret(call: Call): Promise<Answer> {
+  const { current, secret } = call.body as OwnSecret;
+  const { person, session: open } = call;
+  const left = await pauseLeft(call.db, person!.name, call.now);
+  if (left > 0) throw new Problem(429, 'slowed', 'Too many wrong tries. Wait a little and try again.');
+  if (!(await secretMatches(current, await secretOf(call.db, person!.id)))) {
+    await signInFailed(call.db, person!.name, call.now);
+    throw fieldProblem('current', 'This is not your present passphrase or PIN.');
+  }
+  const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
+  await call.db.transaction((trx) =>
+    saveSecret(trx, person!.id, hash, { at: call.now, keepSession: open?.id ?? null }),
+  );
+  return { body: { changed: true } };
+}
+
+async function makeToken({ db, params, body }: Call): Promise<Answer> {
+  const machine = await findMachine(db, params['machineId']!);
+  if (!machine) throw notFound('This machine');
+  const token = `eb_${newToken()}`;
+  const ids = { id: params['id']!, machineId: machine.id, machineName: machine.name };
+  const made = await db.transaction((trx) =>
+    saveToken(trx, { ...ids, tokenHash: fingerprintOf(token) }, body as TokenWrite),
+  );
+  return { status: 201, body: { ...made, token } };
+}
+
+export const peopleRoutes: Route[] = [
+  {
+    method: 'get',
+    path: '/session',
+    area: 'people',
+    access: 'anyone',
+    summary: 'Who is signed in on this device',
+    answers: 'The state of this device.',
+    handle: session,
+  },
+  {
+    method: 'post',
+    path: '/people/first',
+    area: 'people',
+    access: 'anyone',
+    secret: true,
+    summary: 'Make the first account, a lead; only while there is none',
+    answers: 'The state of this device, signed in.',
+    body: firstPersonSchema,
+    handle: firstPerson,
+  },
+  {
+    method: 'post',
+    path: '/session',
+    area: 'people',
+    access: 'anyone',
+    secret: true,
+    summary: 'Sign in, or switch to another person',
+    answers: 'The state of this device, signed in. 429 while a name is slowed after wrong tries.',
+    body: signInSchema,
+    handle: signIn,
+  },
+  {
+    method: 'post',
+    path: '/session/lock',
+    area: 'people',
+    access: 'looker',
+    summary: 'Lock this device; its person signs in again or another one does',
+    answers: 'locked.',
+    body: NOTHING,
+    handle: async ({ db, session: open, now }) => {
+      if (open) await lockSession(db, open.id, now);
+      return { body: { locked: true } };
+    },
+  },
+  {
+    method: 'post',
+    path: '/session/end',
+    area: 'people',
+    access: 'anyone',
+    summary: 'Sign out on this device',
+    answers: 'ended.',
+    body: NOTHING,
+    handle: async ({ db, session: open, now }) => {
+      if (open) await endSession(db, open.id, now);
+      return { body: { ended: true }, session: null };
+    },
+  },
+  {
+    method: 'get',
+    path: '/sessions',
+    area: 'people',
+    access: 'looker',
+    summary: 'Devices that are signed in: one’s own, or everybody’s for a lead',
+    answers: 'items: the sessions, the last used first.',
+    handle: async ({ db, person, session: open }) => ({
+      body: {
+        items: await listSessions(db, {
+          personId: person!.role === 'lead' ? null : person!.id,
+          currentId: open?.id ?? null,
+        }),
+      },
+    }),
+  },
+  {
+    method: 'post',
+    path: '/sessions/:id/end',
+    area: 'people',
+    access: 'looker',
+    summary: 'Sign a device out: one’s own, or any for a lead',
+    answers: 'ended.',
+    body: NOTHING,
+    handle: async ({ db, params, person, now }) => {
+      const owner = await sessionOwner(db, params['id']!);
+      if (owner === null || (owner !== person!.id && person!.role !== 'lead')) throw notFound('This session');
+      await endSession(db, params['id']!, now);
+      return { body: { ended: true } };
+    },
+  },
+  {
+    method: 'post',
+    path: '/session/secret',
+    area: 'people',
+    access: 'looker',
+    secret: true,
+    summary: 'Change one’s own passphrase or PIN; other devices are signed out',
+    answers: 'changed.',
+    body: ownSecretSchema,
+    handle: changeOwnSecret,
+  },
+  {
+    method: 'get',
+    path: '/people',
+    area: 'people',
+    access: 'looker',
+    summary: 'Everybody who works here, and who did',
+    answers: 'items: the people, by name.',
+    handle: async ({ db }) => ({ body: { items: await listPeople(db) } }),
+  },
+  {
+    method: 'put',
+    path: '/people/:id',
+    area: 'people',
+    access: 'lead',
+    secret: true,
+    summary: 'Add a person (version 0) or change one',
+    answers: 'The person.',
+    body: personWriteSchema,
+    handle: changePerson,
+  },
+  {
+    method: 'post',
+    path: '/people/:id/unlock',
+    area: 'people',
+    access: 'lead',
+    summary: 'Let somebody sign in again at once after too many wrong tries',
+    answers: 'unlocked.',
+    body: NOTHING,
+    handle: async ({ db, params }) => {
+      const person = (await listPeople(db)).find(({ id }) => id === params['id']);
+      if (!person) throw notFound('This person');
+      await forgetFailures(db, person.name);
+      return { body: { unlocked: true } };
+    },
+  },
+  {
+    method: 'get',
+    path: '/machines/:machineId/tokens',
+    area: 'people',
+    access: 'lead',
+    summary: 'Tokens with which a machine posts prints and readings',
+    answers: 'items: the tokens in force, without their secret.',
+    handle: async ({ db, params }) => ({ body: { items: await listTokens(db, params['machineId']!) } }),
+  },
+  {
+    method: 'put',
+    path: '/machines/:machineId/tokens/:id',
+    area: 'people',
+    access: 'lead',
+    secret: true,
+    summary: 'Make a token for a machine; it is shown this once',
+    answers: 'The token, with its secret.',
+    body: tokenWriteSchema,
+    handle: makeToken,
+  },
+  {
+    method: 'post',
+    path: '/tokens/:id/revoke',
+    area: 'people',
+    access: 'lead',
+    summary: 'Take a token out of force',
+    answers: 'revoked.',
+    body: NOTHING,
+    handle: async ({ db, params, now }) => {
+      await revokeToken(db, params['id']!, now);
+      return { body: { revoked: true } };
+    },
+  },
+  {
+    method: 'get',
+    path: '/settings',
+    area: 'people',
+    access: 'looker',
+    summary: 'How the shop reads and works',
+    answers: 'The settings.',
+    handle: async ({ db }) => ({ body: await shopSettings(db) }),
+  },
+  {
+    method: 'put',
+    path: '/settings',
+    area: 'people',
+    access: 'lead',
+    summary: 'Change the settings',
+    answers: 'The settings.',
+    body: settingsWriteSchema,
+    handle: async ({ db, body }) => ({ body: await saveSettings(db, body as SettingsWrite) }),
+  },
+];

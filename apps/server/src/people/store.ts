@@ -1,0 +1,379 @@
+import type {
+  DemoAccount,
+  MachineToken,
+  Person,
+  PersonWrite,
+  Role,
+  SecretKind,
+  SessionInfo,
+  TokenWrite,
+} from '@even-bed/contract';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { notFound, Problem, stale } from '../http/problem';
+
+interface PersonRow {
+  id: string;
+  name: string;
+  name_key: string;
+  role: Role;
+  secret: string;
+  secret_kind: SecretKind;
+  active: number | boolean;
+  version: number;
+  created_at: number;
+  updated_at: number;
+}
+
+interface SessionRow {
+  id: string;
+  token_hash: string;
+  person_id: string;
+  device: string;
+  shared: number | boolean;
+  created_at: number;
+  last_seen_at: number;
+  locked_at: number | null;
+  ended_at: number | null;
+}
+
+interface TokenRow {
+  id: string;
+  machine_id: string;
+  name: string;
+  token_hash: string;
+  created_at: number;
+  last_used_at: number | null;
+  revoked_at: number | null;
+}
+
+/** A name as it is compared. */
+export const nameKey = (name: string) => name.trim().normalize('NFKC').toLowerCase();
+export const secretKind = (secret: string): SecretKind => (/^\d+$/.test(secret) ? 'pin' : 'passphrase');
+
+export async function countPeople(db: Knex): Promise<number> {
+  const { count } = (await db('people').count('* as count').first()) as { count: number };
+  return count;
+}
+
+export async function listPeople(db: Knex): Promise<Person[]> {
+  const rows = (await db('people as p')
+    .leftJoin('sign_in_failures as f', 'f.name_key', 'p.name_key')
+    .select('p.*', 'f.locked_until')
+    .orderBy('p.name')) as (PersonRow & { locked_until: number | null })[];
+  return rows.map(personOf);
+}
+
+export async function findPerson(db: Knex, id: string): Promise<Person | null> {
+  const row = await db<PersonRow>('people').where({ id }).first();
+  return row ? personOf(row) : null;
+}
+
+/** The person of a name with the hash to check a secret against. */
+export async function findForSignIn(db: Knex, name: string): Promise<{ person: Person; secret: string } | null> {
+  const row = await db<PersonRow>('people')
+    .where({ name_key: nameKey(name) })
+    .first();
+  return row ? { person: personOf(row), secret: row.secret } : null;
+}
+
+export async function secretOf(db: Knex, personId: string): Promise<string> {
+  const row = await db<PersonRow>('people').where({ id: personId }).first();
+  if (!row) throw notFound('This person');
+  return row.secret;
+}
+
+/**
+ * Adds a person (version 0) or changes one. The last active lead stays one: somebody must be able to let others in.
+ * @param hash of the new secret with its kind; null leaves the secret as it is
+ */
+export async function savePerson(
+  db: Knex,
+  id: string,
+  { name, role, active, version, at }: Omit<PersonWrite, 'secret'>,
+  hash: { secret: string; kind: SecretKind } | null,
+): Promise<Person> {
+  const now = await db<PersonRow>('people').where({ id }).first();
+  if ((now?.version ?? 0) !== version)
+    throw stale(now?.name ?? name, now ? personOf(now) : null, { id, name, role, active });
+  const named = await db<PersonRow>('people')
+    .where({ name_key: nameKey(name) })
+    .first();
+  if (named && named.id !== id) throw fieldProblem('name', `There is already somebody with the name ${named.name}.`);
+  if (!now && !hash) throw fieldProblem('secret', 'A new person needs a passphrase or a PIN.');
+  if (now?.role === 'lead' && now.active && (role !== 'lead' || !active)) await refuseWithoutLead(db, id);
+  const row: PersonRow = {
+    id,
+    name,
+    name_key: nameKey(name),
+    role,
+    secret: hash?.secret ?? now!.secret,
+    secret_kind: hash?.kind ?? now!.secret_kind,
+    active,
+    version: version + 1,
+    created_at: now?.created_at ?? at,
+    updated_at: at,
+  };
+  await db<PersonRow>('people').insert(row).onConflict('id').merge();
+  // A new secret, or no place here any more: whoever is signed in under this name must sign in again.
+  if (now && (hash || !active)) await endSessions(db, id, at);
+  await writeEntry(db, {
+    at,
+    kind: now ? 'person-changed' : 'person-added',
+    text: now
+      ? `${now.name}: ${personChange(now, row, hash !== null)}.`
+      : `${name} added as ${role}${hash?.kind === 'pin' ? ', with a PIN' : ''}.`,
+    data: { personId: id, name, role, active, newSecret: hash !== null },
+  });
+  return personOf(row);
+}
+
+async function refuseWithoutLead(db: Knex, id: string): Promise<void> {
+  const other = await db<PersonRow>('people').where({ role: 'lead', active: true }).whereNot({ id }).first();
+  if (!other) throw fieldProblem('role', 'This is the only lead. Make somebody else a lead first.');
+}
+
+function personChange(from: PersonRow, to: PersonRow, newSecret: boolean): string {
+  const said = [
+    from.name === to.name ? null : `now named ${to.name}`,
+    from.role === to.role ? null : `${from.role} before, ${to.role} now`,
+    Boolean(from.active) === Boolean(to.active) ? null : to.active ? 'is back' : 'no longer works here',
+    newSecret ? 'new passphrase or PIN' : null,
+  ].filter((part) => part !== null);
+  return said.length > 0 ? said.join(', ') : 'saved without a change';
+}
+
+export async function saveSecret(
+  db: Knex,
+  personId: string,
+  hash: { secret: string; kind: SecretKind },
+  { at, keepSession }: { at: number; keepSession: string | null },
+): Promise<void> {
+  await db<PersonRow>('people')
+    .where({ id: personId })
+    .update({ secret: hash.secret, secret_kind: hash.kind, updated_at: at });
+  await endSessions(db, personId, at, keepSession);
+  const person = await findPerson(db, personId);
+  await writeEntry(db, {
+    at,
+    kind: 'person-changed',
+    text: `${person!.name}: new passphrase or PIN.`,
+    data: { personId, newSecret: true },
+  });
+}
+
+const personOf = (row: PersonRow & { locked_until?: number | null }): Person => ({
+  id: row.id,
+  name: row.name,
+  role: row.role,
+  secretKind: row.secret_kind,
+  active: Boolean(row.active),
+  lockedUntil: row.locked_until ?? null,
+  version: row.version,
+});
+
+export const fieldProblem = (field: string, message: string) =>
+  new Problem(422, 'not-valid', message, { fields: { [field]: message } });
+
+/** Wrong tries that are free; from the next on each costs twice the pause of the one before. */
+const FREE_TRIES = 3;
+const FIRST_PAUSE_MS = 2_000;
+/** From this many wrong tries in a row on, a name is locked for a quarter of an hour each time. */
+const LOCK_TRIES = 10;
+const LOCK_MS = 15 * 60_000;
+
+/** How long sign-in under a name is still refused, ms; 0 when it may be tried. */
+export async function pauseLeft(db: Knex, name: string, now: number): Promise<number> {
+  const row = (await db('sign_in_failures')
+    .where({ name_key: nameKey(name) })
+    .first()) as { locked_until: number } | undefined;
+  return Math.max(0, (row?.locked_until ?? 0) - now);
+}
+
+export async function signInFailed(db: Knex, name: string, now: number): Promise<void> {
+  const key = nameKey(name);
+  const row = (await db('sign_in_failures').where({ name_key: key }).first()) as { failures: number } | undefined;
+  const failures = (row?.failures ?? 0) + 1;
+  const pause =
+    failures >= LOCK_TRIES ? LOCK_MS : failures > FREE_TRIES ? FIRST_PAUSE_MS * 2 ** (failures - FREE_TRIES - 1) : 0;
+  await db('sign_in_failures')
+    .insert({ name_key: key, failures, last_at: now, locked_until: now + pause })
+    .onConflict('name_key')
+    .merge();
+}
+
+export async function forgetFailures(db: Knex, name: string): Promise<void> {
+  await db('sign_in_failures')
+    .where({ name_key: nameKey(name) })
+    .delete();
+}
+
+/** A session that nobody used for so long is over. */
+const IDLE_MS = 30 * 86_400_000;
+/** The last use is written at most this often. */
+const SEEN_EVERY_MS = 10_000;
+
+export interface OpenSession {
+  id: string;
+  person: Person;
+  shared: boolean;
+  locked: boolean;
+}
+
+export async function openSession(
+  db: Knex,
+  session: { id: string; tokenHash: string; personId: string; device: string; shared: boolean; now: number },
+): Promise<void> {
+  await db<SessionRow>('sessions').insert({
+    id: session.id,
+    token_hash: session.tokenHash,
+    person_id: session.personId,
+    device: session.device,
+    shared: session.shared,
+    created_at: session.now,
+    last_seen_at: session.now,
+    locked_at: null,
+    ended_at: null,
+  });
+}
+
+/** The session of a cookie, or null. A shared device that lay untouched for the lock time counts as locked. */
+export async function findSession(
+  db: Knex,
+  tokenHash: string,
+  { now, lockMs }: { now: number; lockMs: () => Promise<number> },
+): Promise<OpenSession | null> {
+  const row = (await db('sessions as s')
+    .join('people as p', 'p.id', 's.person_id')
+    .where('s.token_hash', tokenHash)
+    .whereNull('s.ended_at')
+    .select('p.*', 's.id as session_id', 's.shared', 's.last_seen_at', 's.locked_at')
+    .first()) as
+    (PersonRow & { session_id: string; shared: number; last_seen_at: number; locked_at: number | null }) | undefined;
+  if (!row || !row.active || now - row.last_seen_at > IDLE_MS) return null;
+  const shared = Boolean(row.shared);
+  const locked = row.locked_at !== null || (shared && now - row.last_seen_at > (await lockMs()));
+  if (!locked && now - row.last_seen_at > SEEN_EVERY_MS)
+    await db('sessions').where({ id: row.session_id }).update({ last_seen_at: now });
+  return { id: row.session_id, person: personOf(row), shared, locked };
+}
+
+export async function lockSession(db: Knex, id: string, now: number): Promise<void> {
+  await db('sessions').where({ id }).whereNull('locked_at').update({ locked_at: now });
+}
+
+export async function endSession(db: Knex, id: string, now: number): Promise<void> {
+  await db('sessions').where({ id }).whereNull('ended_at').update({ ended_at: now });
+}
+
+async function endSessions(db: Knex, personId: string, now: number, keep: string | null = null): Promise<void> {
+  const query = db('sessions').where({ person_id: personId }).whereNull('ended_at');
+  if (keep !== null) void query.whereNot({ id: keep });
+  await query.update({ ended_at: now });
+}
+
+export async function sessionOwner(db: Knex, id: string): Promise<string | null> {
+  const row = await db<SessionRow>('sessions').where({ id }).first();
+  return row?.person_id ?? null;
+}
+
+/** Open sessions, those of one person or all, the last used first. */
+export async function listSessions(
+  db: Knex,
+  { personId, currentId }: { personId: string | null; currentId: string | null },
+): Promise<SessionInfo[]> {
+  const query = db('sessions as s')
+    .join('people as p', 'p.id', 's.person_id')
+    .whereNull('s.ended_at')
+    .select('s.*', 'p.name as person_name')
+    .orderBy('s.last_seen_at', 'desc');
+  if (personId !== null) void query.where('s.person_id', personId);
+  return ((await query) as (SessionRow & { person_name: string })[]).map((row) => ({
+    id: row.id,
+    personId: row.person_id,
+    personName: row.person_name,
+    device: row.device,
+    shared: Boolean(row.shared),
+    createdAt: row.created_at,
+    lastSeenAt: row.last_seen_at,
+    current: row.id === currentId,
+  }));
+}
+
+export async function saveToken(
+  db: Knex,
+  { id, machineId, machineName, tokenHash }: { id: string; machineId: string; machineName: string; tokenHash: string },
+  { name, at }: TokenWrite,
+): Promise<MachineToken> {
+  if (await db<TokenRow>('machine_tokens').where({ id }).first())
+    throw new Problem(409, 'token-shown', 'This token was made already and is shown only once. Make a new one.');
+  const row: TokenRow = {
+    id,
+    machine_id: machineId,
+    name,
+    token_hash: tokenHash,
+    created_at: at,
+    last_used_at: null,
+    revoked_at: null,
+  };
+  await db<TokenRow>('machine_tokens').insert(row);
+  await writeEntry(db, {
+    at,
+    kind: 'token-made',
+    machineId,
+    text: `${machineName}: token “${name}” made; it may post prints and readings of this machine.`,
+    data: { tokenId: id, name },
+  });
+  return tokenOf(row);
+}
+
+export async function listTokens(db: Knex, machineId: string): Promise<MachineToken[]> {
+  const rows = await db<TokenRow>('machine_tokens')
+    .where({ machine_id: machineId })
+    .whereNull('revoked_at')
+    .orderBy('created_at');
+  return rows.map(tokenOf);
+}
+
+export async function revokeToken(db: Knex, id: string, at: number): Promise<void> {
+  const row = await db<TokenRow>('machine_tokens').where({ id }).first();
+  if (!row) throw notFound('This token');
+  if (row.revoked_at !== null) return;
+  await db<TokenRow>('machine_tokens').where({ id }).update({ revoked_at: at });
+  await writeEntry(db, {
+    at,
+    kind: 'token-revoked',
+    machineId: row.machine_id,
+    text: `Token “${row.name}” revoked.`,
+    data: { tokenId: id, name: row.name },
+  });
+}
+
+/** The machine of a token that is in force, or null. */
+export async function machineOfToken(db: Knex, tokenHash: string, now: number): Promise<string | null> {
+  const row = await db<TokenRow>('machine_tokens').where({ token_hash: tokenHash }).whereNull('revoked_at').first();
+  if (!row) return null;
+  if (now - (row.last_used_at ?? 0) > 60_000)
+    await db<TokenRow>('machine_tokens').where({ id: row.id }).update({ last_used_at: now });
+  return row.machine_id;
+}
+
+const tokenOf = (row: TokenRow): MachineToken => ({
+  id: row.id,
+  machineId: row.machine_id,
+  name: row.name,
+  createdAt: row.created_at,
+  lastUsedAt: row.last_used_at,
+});
+
+const DEMO_KEY = 'demo-accounts';
+
+/** The accounts that the demo's sign-in page names; null in a real shop. */
+export async function demoAccounts(db: Knex): Promise<DemoAccount[] | null> {
+  const row = (await db('settings').where({ key: DEMO_KEY }).first()) as { value: string } | undefined;
+  return row ? (JSON.parse(row.value) as DemoAccount[]) : null;
+}
+
+export async function keepDemoAccounts(db: Knex, accounts: readonly DemoAccount[], now: number): Promise<void> {
+  await db('settings').insert({ key: DEMO_KEY, value: JSON.stringify(accounts), version: 1, updated_at: now });
+}

@@ -1,0 +1,151 @@
+import Joi from 'joi';
+import { idField, nameField, timeField } from './fields';
+
+/** looker: sees · technician: does · lead: rules, people, corrections, retiring, restoring. Each may what the one before may. */
+export const ROLES = ['looker', 'technician', 'lead'] as const;
+export type Role = (typeof ROLES)[number];
+
+export type SecretKind = 'passphrase' | 'pin';
+
+export interface Person {
+  id: string;
+  name: string;
+  role: Role;
+  secretKind: SecretKind;
+  /** False for somebody who has left; the book keeps the name. */
+  active: boolean;
+  /** Until when sign-in is refused after too many wrong tries, epoch ms; null when it isn't. */
+  lockedUntil: number | null;
+  version: number;
+}
+
+/** An account of the demo, as its sign-in page names it. */
+export interface DemoAccount {
+  name: string;
+  secret: string;
+  role: Role;
+}
+
+/** Where this device stands: before the first account, signed out, locked with its person known, or signed in. */
+export interface SessionState {
+  state: 'first-start' | 'signed-out' | 'locked' | 'signed-in';
+  person: Person | null;
+  /** A workshop device that several people use: it locks by itself. */
+  shared: boolean;
+  sessionId: string | null;
+  demo: DemoAccount[] | null;
+}
+
+export interface SessionInfo {
+  id: string;
+  personId: string;
+  personName: string;
+  device: string;
+  shared: boolean;
+  createdAt: number;
+  lastSeenAt: number;
+  /** The one that asks. */
+  current: boolean;
+}
+
+export interface MachineToken {
+  id: string;
+  machineId: string;
+  name: string;
+  createdAt: number;
+  lastUsedAt: number | null;
+}
+
+export const PIN_LEAST = 6;
+export const PASSPHRASE_LEAST = 8;
+
+/** A PIN that anybody would try first: one digit again and again, or digits in a row. */
+function isPlain(pin: string): boolean {
+  const steps = new Set([...pin].slice(1).map((digit, i) => Number(digit) - Number(pin[i])));
+  return steps.size === 1 && Math.abs([...steps][0]!) <= 1;
+}
+
+/** A passphrase of at least 8 characters, or a PIN of at least 6 digits. Source of the lengths: NIST SP 800-63B §5.1.1. */
+export const secretField = (label = 'Passphrase or PIN') =>
+  Joi.string()
+    .max(200)
+    .custom((value: string, helpers) => {
+      if (/^\d+$/.test(value)) {
+        if (value.length < PIN_LEAST) return helpers.error('secret.pin');
+        return isPlain(value) ? helpers.error('secret.plain') : value;
+      }
+      return value.trim().length < PASSPHRASE_LEAST ? helpers.error('secret.passphrase') : value;
+    })
+    .messages({
+      'secret.pin': `{#label}: a PIN needs at least ${PIN_LEAST} digits.`,
+      'secret.plain': '{#label}: this PIN is the first that anybody would try. Take another one.',
+      'secret.passphrase': `{#label}: a passphrase needs at least ${PASSPHRASE_LEAST} characters.`,
+    })
+    .label(label);
+
+const personName = () => nameField('Name', 40);
+
+export const firstPersonSchema = Joi.object({
+  id: idField().required(),
+  name: personName().required(),
+  secret: secretField().required(),
+  shared: Joi.boolean().default(false).label('Shared device'),
+  at: timeField('Time').required(),
+});
+export interface FirstPerson {
+  id: string;
+  name: string;
+  secret: string;
+  shared: boolean;
+  at: number;
+}
+
+export const signInSchema = Joi.object({
+  name: Joi.string().trim().min(1).max(40).required().label('Name'),
+  secret: Joi.string().min(1).max(200).required().label('Passphrase or PIN'),
+  shared: Joi.boolean().default(false).label('Shared device'),
+});
+export interface SignIn {
+  name: string;
+  secret: string;
+  shared: boolean;
+}
+
+export const personWriteSchema = Joi.object({
+  name: personName().required(),
+  role: Joi.string()
+    .valid(...ROLES)
+    .required()
+    .label('Role'),
+  active: Joi.boolean().required().label('Active'),
+  /** Left out: it stays as it is. */
+  secret: secretField(),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  at: timeField('Time').required(),
+});
+export interface PersonWrite {
+  name: string;
+  role: Role;
+  active: boolean;
+  secret?: string;
+  version: number;
+  at: number;
+}
+
+export const ownSecretSchema = Joi.object({
+  current: Joi.string().min(1).max(200).required().label('Present passphrase or PIN'),
+  secret: secretField('New passphrase or PIN').required(),
+});
+export interface OwnSecret {
+  current: string;
+  secret: string;
+}
+
+export const tokenWriteSchema = Joi.object({
+  name: nameField('Name of the token').required(),
+  at: timeField('Time').required(),
+});
+export interface TokenWrite {
+  name: string;
+  at: number;
+}

@@ -1,0 +1,60 @@
+import Joi from 'joi';
+import { nameField, timeField } from './fields';
+
+/** How the shop reads and works. */
+export interface ShopSettings {
+  name: string;
+  units: 'mm' | 'in';
+  /** IANA name of the shop's time zone. */
+  zone: string;
+  /** Which mark parts whole and fraction on screen. Both are understood when typed. */
+  numbers: 'point' | 'comma';
+  /** A shared device locks after this many minutes without a touch. */
+  lockMinutes: number;
+  /** Address under which phones reach the shop, for codes on labels; empty: the one that is used now. */
+  address: string;
+  version: number;
+}
+
+export const DEFAULT_SETTINGS: ShopSettings = {
+  name: 'My shop',
+  units: 'mm',
+  zone: 'UTC',
+  numbers: 'point',
+  lockMinutes: 5,
+  address: '',
+  version: 0,
+};
+
+function knownZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export const settingsWriteSchema = Joi.object({
+  name: nameField('Name of the shop').required(),
+  units: Joi.string().valid('mm', 'in').required().label('Units'),
+  zone: Joi.string()
+    .max(60)
+    .required()
+    .custom((value: string, helpers) => (knownZone(value) ? value : helpers.error('zone.unknown')))
+    .messages({ 'zone.unknown': '{#label} is not known here. Use a name such as Europe/Lisbon.' })
+    .label('Time zone'),
+  numbers: Joi.string().valid('point', 'comma').required().label('Numbers'),
+  lockMinutes: Joi.number().integer().min(1).max(240).required().label('Minutes until a shared device locks'),
+  address: Joi.string()
+    .trim()
+    .uri({ scheme: ['http', 'https'] })
+    .max(200)
+    .allow('')
+    .required()
+    .messages({ 'string.uriCustomScheme': '{#label} must begin with http:// or https://.' })
+    .label('Address for labels'),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  at: timeField('Time').required(),
+});
+export type SettingsWrite = ShopSettings & { at: number };
