@@ -40,6 +40,15 @@ export const VALIDATION: Joi.ValidationOptions = {
 /** A client-made id. */
 export const idField = () => Joi.string().guid().label('The id');
 
+/** Letters, a dash and a number: S-014. */
+export const TAG_PATTERN = /^[A-Za-z]{1,4}-\d{1,6}$/;
+export const tagField = () =>
+  Joi.string()
+    .trim()
+    .uppercase()
+    .pattern(TAG_PATTERN)
+    .messages({ 'string.pattern.base': '{#label} must be letters, a dash and a number, such as S-014.' })
+    .label('Tag');
 /** One line of text for people. */
 export const nameField = (label: string, most = 60) => Joi.string().trim().min(1).max(most).label(label);
 

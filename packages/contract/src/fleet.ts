@@ -1,7 +1,7 @@
 import type { Adjuster, Extent, SeenFrom } from '@even-bed/core';
 import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
-import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
+import { extentSchema, idField, lengthField, nameField, tagField, timeField } from './fields';
 
 export type Family = 'filament' | 'resin';
 
@@ -64,6 +64,10 @@ export interface MachineFacts {
   mapExtent: Extent | null;
   mapFirstRow: 'front' | 'rear' | null;
   console: ConsoleAddress | null;
+  /** °C of the hottest bed it prints at; null when not known. */
+  hottest: number | null;
+  /** Empty when it is added: the next free one is given. */
+  tag: string;
   note: string;
 }
 
@@ -147,6 +151,8 @@ export const machineFactsSchema = Joi.object({
   mapExtent: extentSchema.allow(null).required().label('Extent of height maps'),
   mapFirstRow: Joi.string().valid('front', 'rear', null).required().label('First row of height maps'),
   console: consoleSchema.allow(null).required().label('Console'),
+  hottest: Joi.number().min(0).max(400).allow(null).default(null).label('Hottest bed'),
+  tag: tagField().allow('').default(''),
   note: Joi.string().trim().max(2000).allow('').required().label('Note'),
 });
 

@@ -5,4 +5,5 @@ export * from './level';
 export * from './people';
 export * from './rounds';
 export * from './settings';
+export * from './surfaces';
 export { validate, type Validated } from './validate';

@@ -6,6 +6,26 @@ import { migrations } from './migrations';
 /** What better-sqlite3 gives; only what is used here. */
 interface RawConnection {
   pragma(text: string): unknown;
+  prepare(text: string): unknown;
+}
+
+/** Statements kept ready, the least used thrown out first. */
+const KEPT_STATEMENTS = 400;
+
+/**
+ * Keeps prepared statements of a connection for the next time: the query builder writes the same text for the same
+ * query, and preparing it costs as much as running it. SQLite itself prepares a statement anew when the schema changes.
+ */
+function keepStatements(connection: RawConnection): void {
+  const kept = new Map<string, unknown>();
+  const prepare = connection.prepare.bind(connection);
+  connection.prepare = (text) => {
+    const statement = kept.get(text) ?? prepare(text);
+    kept.delete(text);
+    kept.set(text, statement);
+    if (kept.size > KEPT_STATEMENTS) kept.delete(kept.keys().next().value!);
+    return statement;
+  };
 }
 
 /**
@@ -28,6 +48,7 @@ export function connect(file: string): Knex {
         // FULL: what was acknowledged survives a power cut, not only a killed process.
         connection.pragma('synchronous = FULL');
         connection.pragma('busy_timeout = 5000');
+        keepStatements(connection);
         done(null, connection);
       },
     },

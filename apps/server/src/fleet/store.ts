@@ -10,6 +10,7 @@ import type {
 import type { Extent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
+import { freeTag } from '../surfaces/store';
 import { Problem, stale } from '../http/problem';
 
 interface AreaRow {
@@ -43,6 +44,8 @@ interface MachineRow {
   map_extent: string | null;
   map_first_row: MachineFacts['mapFirstRow'];
   console: string | null;
+  hottest: number | null;
+  tag: string;
   note: string;
   version: number;
   created_at: number;
@@ -151,6 +154,7 @@ export async function saveMachine(db: Knex, id: string, { version, at, ...facts 
   const area = await db<AreaRow>('areas').where({ id: facts.areaId }).first();
   if (!area)
     throw new Problem(422, 'not-valid', 'This area is not here.', { fields: { areaId: 'This area is not here.' } });
+  facts.tag = await freeTag(db, { wanted: facts.tag || (now?.tag ?? ''), letter: 'M', table: 'machines', id });
   const row = rowOf(id, facts, { version: version + 1, created_at: now?.createdAt ?? at, updated_at: at });
   await db<MachineRow>('machines').insert(row).onConflict('id').merge();
   await db('adjusters').where({ machine_id: id }).delete();
@@ -191,6 +195,7 @@ const FACT_NAMES: Partial<Record<keyof MachineFacts, string>> = {
   plus: 'what + means in its heights',
   mapExtent: 'where its height maps lie',
   mapFirstRow: 'first row of its height maps',
+  hottest: 'hottest bed',
 };
 
 function changesInWords(from: MachineFacts, to: MachineFacts): string {
@@ -225,6 +230,8 @@ function rowOf(
     map_extent: facts.mapExtent ? JSON.stringify(facts.mapExtent) : null,
     map_first_row: facts.mapFirstRow,
     console: facts.console ? JSON.stringify(facts.console) : null,
+    hottest: facts.hottest,
+    tag: facts.tag,
     note: facts.note,
     ...stamps,
   };
@@ -262,6 +269,8 @@ function machineOf(row: MachineRow, adjusters: AdjusterRow[]): Machine {
     mapExtent: row.map_extent === null ? null : (JSON.parse(row.map_extent) as Extent),
     mapFirstRow: row.map_first_row,
     console: row.console === null ? null : (JSON.parse(row.console) as Machine['console']),
+    hottest: row.hottest,
+    tag: row.tag,
     note: row.note,
     version: row.version,
     createdAt: row.created_at,

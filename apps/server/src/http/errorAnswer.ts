@@ -1,5 +1,5 @@
 import type { ErrorAnswer } from '@even-bed/contract';
-import { DegenerateAdjusters, DegenerateInput, UnreadableHeights } from '@even-bed/core';
+import { DegenerateAdjusters, DegenerateInput, ImpossibleEvent, UnreadableHeights } from '@even-bed/core';
 import { Problem } from './problem';
 
 const SUMS = [DegenerateAdjusters, DegenerateInput, UnreadableHeights];
@@ -15,6 +15,8 @@ export function errorAnswer(error: unknown): { status: number; body: ErrorAnswer
     const { code, message } = error as DegenerateInput;
     return { status: 422, body: { error: { code, message } } };
   }
+  if (error instanceof ImpossibleEvent)
+    return { status: 409, body: { error: { code: error.code, message: error.message } } };
   const status = (error as { status?: unknown } | null)?.status;
   if (status === 413) return plain(413, 'too-large', 'That is more than the server takes in one piece.');
   if (status === 400) return plain(400, 'bad-json', 'The request is not readable JSON.');

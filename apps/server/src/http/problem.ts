@@ -22,3 +22,7 @@ export const stale = (what: string, current: unknown, yours: unknown) =>
 
 /** A client-made id that already names something else. */
 export const idTaken = (what: string) => new Problem(409, 'id-taken', `This id already belongs to another ${what}.`);
+
+/** What one field of a write has wrong, beside everything that validation can know. */
+export const atField = (field: string, message: string) =>
+  new Problem(422, 'not-valid', message, { fields: { [field]: message } });

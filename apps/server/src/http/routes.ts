@@ -1,5 +1,6 @@
 import { bookRoutes } from '../book/routes';
 import { fleetRoutes } from '../fleet/routes';
+import { surfaceRoutes } from '../surfaces/routes';
 import { peopleRoutes } from '../people/routes';
 import { levelRoutes } from '../level/routes';
 import { scanRoutes } from '../machines/routes';
@@ -14,4 +15,5 @@ export const routes: readonly Route[] = [
   ...ruleRoutes,
   ...bookRoutes,
   ...peopleRoutes,
+  ...surfaceRoutes,
 ];

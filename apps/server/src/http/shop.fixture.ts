@@ -48,6 +48,8 @@ export const facts = (areaId: string, more: Partial<MachineFacts> = {}): Machine
   mapExtent: null,
   mapFirstRow: null,
   console: null,
+  hottest: null,
+  tag: '',
   note: '',
   ...more,
 });

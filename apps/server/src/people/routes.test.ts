@@ -56,7 +56,7 @@ describe('the first account', () => {
       .post('/api/session')
       .send({ name: 'merle quay', secret: shop.lead.secret })
       .expect(200);
-    expect(headers['set-cookie'][0]).toMatch(/^even-bed-session=[\w-]{43};.*path=\/;.*samesite=strict;.*httponly/i);
+    expect(headers['set-cookie']![0]).toMatch(/^even-bed-session=[\w-]{43};.*path=\/;.*samesite=strict;.*httponly/i);
   });
 });
 

@@ -17,7 +17,7 @@ import Joi from 'joi';
 import { v7 as uuid } from 'uuid';
 import { findMachine } from '../fleet/store';
 import { acting } from '../http/acting';
-import { notFound, Problem } from '../http/problem';
+import { atField, notFound, Problem } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
 import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
 import { saveSettings, shopSettings } from './settings';
@@ -25,7 +25,6 @@ import {
   countPeople,
   demoAccounts,
   endSession,
-  fieldProblem,
   findForSignIn,
   forgetFailures,
   listPeople,
@@ -125,7 +124,7 @@ async function changeOwnSecret(call: Call): Promise<Answer> {
   if (left > 0) throw new Problem(429, 'slowed', 'Too many wrong tries. Wait a little and try again.');
   if (!(await secretMatches(current, await secretOf(call.db, person!.id)))) {
     await signInFailed(call.db, person!.name, call.now);
-    throw fieldProblem('current', 'This is not your present passphrase or PIN.');
+    throw atField('current', 'This is not your present passphrase or PIN.');
   }
   const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
   await call.db.transaction((trx) =>

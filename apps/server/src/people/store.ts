@@ -10,7 +10,7 @@ import type {
 } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
-import { notFound, Problem, stale } from '../http/problem';
+import { atField, notFound, Problem, stale } from '../http/problem';
 
 interface PersonRow {
   id: string;
@@ -99,8 +99,8 @@ export async function savePerson(
   const named = await db<PersonRow>('people')
     .where({ name_key: nameKey(name) })
     .first();
-  if (named && named.id !== id) throw fieldProblem('name', `There is already somebody with the name ${named.name}.`);
-  if (!now && !hash) throw fieldProblem('secret', 'A new person needs a passphrase or a PIN.');
+  if (named && named.id !== id) throw atField('name', `There is already somebody with the name ${named.name}.`);
+  if (!now && !hash) throw atField('secret', 'A new person needs a passphrase or a PIN.');
   if (now?.role === 'lead' && now.active && (role !== 'lead' || !active)) await refuseWithoutLead(db, id);
   const row: PersonRow = {
     id,
@@ -130,7 +130,7 @@ export async function savePerson(
 
 async function refuseWithoutLead(db: Knex, id: string): Promise<void> {
   const other = await db<PersonRow>('people').where({ role: 'lead', active: true }).whereNot({ id }).first();
-  if (!other) throw fieldProblem('role', 'This is the only lead. Make somebody else a lead first.');
+  if (!other) throw atField('role', 'This is the only lead. Make somebody else a lead first.');
 }
 
 function personChange(from: PersonRow, to: PersonRow, newSecret: boolean): string {
@@ -171,9 +171,6 @@ const personOf = (row: PersonRow & { locked_until?: number | null }): Person => 
   lockedUntil: row.locked_until ?? null,
   version: row.version,
 });
-
-export const fieldProblem = (field: string, message: string) =>
-  new Problem(422, 'not-valid', message, { fields: { [field]: message } });
 
 /** Wrong tries that are free; from the next on each costs twice the pause of the one before. */
 const FREE_TRIES = 3;

@@ -144,6 +144,8 @@ function factsOf(machine: DemoMachine, areaId: string, basePort: number): Machin
           bedTemperature: 60,
         }
       : null,
+    hottest: model.hottest,
+    tag: '',
     note: machine.note ?? '',
   };
 }

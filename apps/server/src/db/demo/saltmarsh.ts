@@ -44,6 +44,7 @@ interface Model {
   compensation: boolean;
   firstLayer: number;
   finding: MachineFacts['finding'];
+  hottest: number | null;
   columns: number;
   rows: number;
 }
@@ -82,6 +83,7 @@ export const MODELS = {
     compensation: true,
     firstLayer: 0.2,
     finding: 'contact-probe',
+    hottest: 100,
     columns: 5,
     rows: 5,
   },
@@ -98,6 +100,7 @@ export const MODELS = {
     compensation: true,
     firstLayer: 0.24,
     finding: 'inductive-probe',
+    hottest: 110,
     columns: 7,
     rows: 7,
   },
@@ -110,6 +113,7 @@ export const MODELS = {
     compensation: false,
     firstLayer: 0.24,
     finding: 'endstop',
+    hottest: 70,
     columns: 3,
     rows: 3,
   },
@@ -122,6 +126,7 @@ export const MODELS = {
     compensation: true,
     firstLayer: 0.25,
     finding: 'contact-probe',
+    hottest: 110,
     columns: 9,
     rows: 9,
   },
@@ -134,6 +139,7 @@ export const MODELS = {
     compensation: false,
     firstLayer: 0.05,
     finding: 'endstop',
+    hottest: null,
     columns: 0,
     rows: 0,
   },

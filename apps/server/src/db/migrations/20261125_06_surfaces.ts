@@ -1,5 +1,7 @@
 import type { Knex } from 'knex';
 
+import { STARTING_KINDS } from './startingKinds';
+
 export { down } from './forwardOnly';
 
 /** What prints stick to: kinds, surfaces, where each lies and lay, and the plain layers of machines' stacks. */
@@ -19,6 +21,18 @@ export async function up(db: Knex): Promise<void> {
     t.bigInteger('created_at').notNullable();
     t.bigInteger('updated_at').notNullable();
   });
+  await db('surface_kinds').insert(
+    STARTING_KINDS.map(({ limit, sides, life, care, ...kind }) => ({
+      ...kind,
+      temperature_limit: limit,
+      sides: JSON.stringify(sides),
+      life: life === null ? null : JSON.stringify(life),
+      care: JSON.stringify(care),
+      version: 1,
+      created_at: 0,
+      updated_at: 0,
+    })),
+  );
   await db.schema.createTable('surfaces', (t) => {
     t.text('id').primary();
     t.text('tag').notNullable();
@@ -58,6 +72,8 @@ export async function up(db: Knex): Promise<void> {
     t.index(['hold_until']);
   });
   await db.raw('CREATE UNIQUE INDEX surfaces_tag ON surfaces (tag COLLATE NOCASE)');
+  // For finding the next free number of a letter.
+  await db.raw(`CREATE INDEX surfaces_tag_number ON surfaces (substr(tag, 1, instr(tag, '-')), length(tag), tag)`);
   // One place at a time, and one surface in each slot of a machine: refused by the database itself.
   await db.raw(
     'CREATE UNIQUE INDEX surfaces_one_in_a_slot ON surfaces (machine_id, slot) WHERE machine_id IS NOT NULL',

@@ -1,0 +1,148 @@
+import type { MachineLayer, MachineStack, PlainLayer, StackWrite } from '@even-bed/contract';
+import { SLOTS } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { actorOf } from '../http/acting';
+import { notFound, stale } from '../http/problem';
+import { surfacesIn } from './mount';
+
+interface LayerRow {
+  machine_id: string;
+  position: number;
+  name: string;
+  under: PlainLayer['under'];
+  thickness: number;
+  measured: number | boolean;
+  temperature_limit: number | null;
+  fitted_at: number;
+  fitted_by: string | null;
+}
+
+interface MachineRow {
+  id: string;
+  name: string;
+  stack_version: number;
+}
+
+/** A machine's stack, bottom first: plain layers, and the surfaces in their slots. The film in the vat lies apart. */
+export async function readStack(db: Knex, machineId: string): Promise<MachineStack> {
+  const machine = await needRow(db, machineId);
+  const plain = (await db('stack_layers as l')
+    .leftJoin('people as p', 'p.id', 'l.fitted_by')
+    .where('l.machine_id', machineId)
+    .orderBy('l.position')
+    .select('l.*', 'p.name as fitted_name')) as (LayerRow & { fitted_name: string | null })[];
+  const surfaces = await surfacesIn(db, machineId);
+  const fitters = await mountedBy(db, machineId);
+  const layers: MachineLayer[] = [];
+  for (const slot of SLOTS) {
+    for (const row of plain.filter(({ under }) => under === slot)) {
+      layers.push({
+        name: row.name,
+        thickness: row.thickness,
+        measured: Boolean(row.measured),
+        limit: row.temperature_limit,
+        fittedAt: row.fitted_at,
+        fittedBy: row.fitted_name,
+        slot: null,
+        surfaceId: null,
+        tag: null,
+        fixed: true,
+        sideUp: null,
+        turned: null,
+      });
+    }
+    for (const { id, tag, kind, thickness, state } of surfaces) {
+      if (state.where.kind !== 'machine' || state.where.slot !== slot) continue;
+      const fitted = fitters.get(id);
+      layers.push({
+        name: kind.name,
+        thickness: thickness ?? kind.thickness,
+        measured: thickness !== null,
+        limit: kind.limit,
+        fittedAt: fitted?.at ?? state.changedAt,
+        fittedBy: fitted?.name ?? null,
+        slot,
+        surfaceId: id,
+        tag,
+        fixed: slot === 'base',
+        sideUp: state.where.sideUp,
+        turned: state.where.turned,
+      });
+    }
+  }
+  return { machineId, layers, version: machine.stack_version };
+}
+
+/** When each surface that lies in a machine was put on, and by whom: as the book says. */
+async function mountedBy(db: Knex, machineId: string): Promise<Map<string, { at: number; name: string | null }>> {
+  const rows = (await db('mounts as t')
+    .where({ 't.machine_id': machineId, 't.to_at': null })
+    .select('t.surface_id')
+    .select(
+      db('book as b').max('b.seq').whereRaw('b.surface_id = t.surface_id').where('b.kind', 'surface-mounted').as('seq'),
+    )) as { surface_id: string; seq: number | null }[];
+  const lines = (await db('book as b')
+    .leftJoin('people as p', 'p.id', 'b.person_id')
+    .whereIn(
+      'b.seq',
+      rows.map(({ seq }) => seq ?? 0),
+    )
+    .select('b.surface_id', 'b.at', 'p.name')) as { surface_id: string; at: number; name: string | null }[];
+  return new Map(lines.map(({ surface_id, at, name }) => [surface_id, { at, name }]));
+}
+
+async function needRow(db: Knex, machineId: string): Promise<MachineRow> {
+  const machine = (await db('machines').where({ id: machineId }).first()) as MachineRow | undefined;
+  if (!machine) throw notFound('This machine');
+  return machine;
+}
+
+const same = (row: LayerRow, layer: PlainLayer) =>
+  row.name === layer.name &&
+  row.under === layer.under &&
+  row.thickness === layer.thickness &&
+  Boolean(row.measured) === layer.measured;
+
+/** Changes the plain layers of a stack. A layer that stays keeps when it was fitted and by whom. */
+export async function saveStack(
+  db: Knex,
+  machineId: string,
+  { layers, version, at }: StackWrite,
+): Promise<MachineStack> {
+  const machine = await needRow(db, machineId);
+  if (machine.stack_version !== version)
+    throw stale(`The stack of ${machine.name}`, await readStack(db, machineId), { layers });
+  const before = (await db('stack_layers').where({ machine_id: machineId }).orderBy('position')) as LayerRow[];
+  await db('stack_layers').where({ machine_id: machineId }).delete();
+  for (const [position, layer] of layers.entries()) {
+    const kept = before.find((row) => same(row, layer));
+    await db('stack_layers').insert({
+      machine_id: machineId,
+      position,
+      name: layer.name,
+      under: layer.under,
+      thickness: layer.thickness,
+      measured: layer.measured,
+      temperature_limit: layer.limit,
+      fitted_at: kept?.fitted_at ?? at,
+      fitted_by: kept ? kept.fitted_by : actorOf(db),
+    });
+  }
+  await db('machines')
+    .where({ id: machineId })
+    .update({ stack_version: version + 1 });
+  await writeEntry(db, {
+    at,
+    kind: 'stack-changed',
+    machineId,
+    text: `${machine.name}: plain layers of the stack are now ${inWords(layers)}.`,
+    data: { from: before.map(({ name, under, thickness }) => ({ name, under, thickness })), to: layers },
+  });
+  return readStack(db, machineId);
+}
+
+const inWords = (layers: readonly PlainLayer[]) =>
+  layers.length === 0
+    ? 'none'
+    : layers.map(({ name, thickness }) => `${name} ${Number(thickness.toFixed(3))} mm`).join(', ');

@@ -1,0 +1,338 @@
+import type { KindWrite, Page, Surface, SurfaceKind, SurfaceWrite } from '@even-bed/contract';
+import {
+  applySurfaceEvent,
+  nextTag,
+  slotOf,
+  tagLetter,
+  type Side,
+  type Slot,
+  type SurfaceCondition,
+  type SurfaceEvent,
+  type SurfaceGroup,
+  type SurfaceState,
+} from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { atField, notFound, stale } from '../http/problem';
+import {
+  columnsOf,
+  KIND_COLUMNS,
+  kindOf,
+  stateOf,
+  surfaceOf,
+  type KindRow,
+  type ListedRow,
+  type SurfaceRow,
+} from './rows';
+import { eventInWords } from './sentences';
+
+export async function listKinds(db: Knex): Promise<SurfaceKind[]> {
+  return (await db<KindRow>('surface_kinds').orderBy('name')).map(kindOf);
+}
+
+export async function findKind(db: Knex, id: string): Promise<SurfaceKind | null> {
+  const row = await db<KindRow>('surface_kinds').where({ id }).first();
+  return row ? kindOf(row) : null;
+}
+
+export async function saveKind(db: Knex, id: string, { version, at, ...facts }: KindWrite): Promise<SurfaceKind> {
+  const now = await db<KindRow>('surface_kinds').where({ id }).first();
+  if ((now?.version ?? 0) !== version) throw stale(now?.name ?? facts.name, now ? kindOf(now) : null, { id, ...facts });
+  const named = await db<KindRow>('surface_kinds').where({ name: facts.name }).first();
+  if (named && named.id !== id) throw atField('name', `There is already a kind with the name ${facts.name}.`);
+  if (now && slotOf(now.group) !== slotOf(facts.group) && (await db('surfaces').where({ kind_id: id }).first()))
+    throw atField('group', 'Surfaces of this kind are there already: it stays what it is.');
+  const row: KindRow = {
+    id,
+    name: facts.name,
+    group: facts.group,
+    thickness: facts.thickness,
+    temperature_limit: facts.limit,
+    directional: facts.directional,
+    sides: JSON.stringify(facts.sides),
+    life: facts.life === null ? null : JSON.stringify(facts.life),
+    care: JSON.stringify(facts.care),
+    note: facts.note,
+    version: version + 1,
+    created_at: now?.created_at ?? at,
+    updated_at: at,
+  };
+  await db<KindRow>('surface_kinds').insert(row).onConflict('id').merge();
+  await writeEntry(db, {
+    at,
+    kind: now ? 'kind-changed' : 'kind-added',
+    text: now ? `Kind ${now.name} changed.` : `Kind ${facts.name} added.`,
+    data: { kindId: id, from: now ? kindOf(now) : null, to: facts },
+  });
+  return kindOf(row);
+}
+
+/** Surfaces with their kinds and the names of their machines. */
+export const listed = (db: Knex): Knex.QueryBuilder<object, ListedRow[]> =>
+  db('surfaces as s')
+    .join('surface_kinds as k', 'k.id', 's.kind_id')
+    .leftJoin('machines as m', 'm.id', 's.machine_id')
+    .select('s.*', 'm.name as machine_name', ...KIND_COLUMNS);
+
+export async function findSurface(db: Knex, id: string): Promise<Surface | null> {
+  const row = (await listed(db).where('s.id', id).first()) as ListedRow | undefined;
+  return row ? surfaceOf(row) : null;
+}
+
+export async function needSurface(db: Knex, id: string): Promise<Surface> {
+  const surface = await findSurface(db, id);
+  if (!surface) throw notFound('This surface');
+  return surface;
+}
+
+export interface SurfaceFilter {
+  search: string;
+  group?: SurfaceGroup | undefined;
+  kindId?: string | undefined;
+  machineId?: string | undefined;
+  place?: string | undefined;
+  state?: SurfaceCondition | undefined;
+  /** Only surfaces whose tag follows this one. */
+  after?: string | undefined;
+  limit: number;
+}
+
+/** Surfaces by tag, a page at a time. A search matches beginnings of tags, and any part of kinds, machines, places and notes. */
+export async function listSurfaces(db: Knex, filter: SurfaceFilter, now: number): Promise<Page<Surface>> {
+  const query = listed(db)
+    .orderBy('s.tag')
+    .limit(filter.limit + 1);
+  if (filter.after !== undefined) void query.where('s.tag', '>', filter.after);
+  if (filter.machineId !== undefined) void query.where('s.machine_id', filter.machineId);
+  if (filter.place !== undefined) void query.where('s.place', filter.place).whereNull('s.machine_id');
+  if (filter.kindId !== undefined) void query.where('s.kind_id', filter.kindId);
+  if (filter.group !== undefined) void query.where('k.group', filter.group);
+  if (filter.state !== undefined) whereState(query, filter.state, now);
+  for (const word of filter.search.toLowerCase().split(/\s+/).filter(Boolean)) {
+    const part = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+    void query.where((any) => {
+      for (const column of ['s.tag', 'k.name', 'm.name', 's.place', 's.note', 's.retired', 's.awaiting'])
+        void any.orWhereRaw(`?? LIKE ? ESCAPE '\\'`, [column, part]);
+    });
+  }
+  const rows = (await query) as ListedRow[];
+  const items = rows.slice(0, filter.limit).map(surfaceOf);
+  return { items, next: rows.length > filter.limit ? items[items.length - 1]!.tag : null };
+}
+
+function whereState(query: Knex.QueryBuilder, state: SurfaceCondition, now: number): void {
+  if (state === 'retired') return void query.whereNotNull('s.retired');
+  void query.whereNull('s.retired');
+  if (state === 'on-hold') return void query.where('s.hold_until', '>', now);
+  void query.where((free) => free.whereNull('s.hold_until').orWhere('s.hold_until', '<=', now));
+  if (state === 'awaiting-work') return void query.whereNotNull('s.awaiting');
+  void query.whereNull('s.awaiting');
+  if (state === 'in-use') void query.whereNotNull('s.machine_id');
+  else void query.whereNull('s.machine_id');
+}
+
+/** Places that surfaces lie at, the fullest first. */
+export async function listPlaces(db: Knex): Promise<string[]> {
+  const rows = (await db('surfaces')
+    .select('place')
+    .whereNull('machine_id')
+    .whereNull('retired')
+    .whereNot('place', '')
+    .groupBy('place')
+    .orderByRaw('count(*) DESC, place')
+    .limit(50)) as { place: string }[];
+  return rows.map(({ place }) => place);
+}
+
+/** Adds a surface (version 0), which puts it into the rack, or changes its facts. Its state is never set here. */
+export async function saveSurface(db: Knex, id: string, write: SurfaceWrite, now: number): Promise<Surface> {
+  const before = await db<SurfaceRow>('surfaces').where({ id }).first();
+  const { place, version, at, ...facts } = write;
+  if ((before?.version ?? 0) !== version)
+    throw stale(before?.tag ?? facts.tag, before ? await findSurface(db, id) : null, { id, ...facts });
+  const kind = await findKind(db, facts.kindId);
+  if (!kind) throw atField('kindId', 'This kind is not here.');
+  if (before && slotOf((await findKind(db, before.kind_id))!.group) !== slotOf(kind.group) && before.machine_id)
+    throw atField('kindId', 'It lies on a machine as what it is. Take it off first.');
+  const tag = await freeTag(db, {
+    wanted: facts.tag || before?.tag || '',
+    letter: tagLetter(kind.group),
+    table: 'surfaces',
+    id,
+  });
+  const row = {
+    tag,
+    kind_id: kind.id,
+    width: facts.width,
+    depth: facts.depth,
+    thickness: facts.thickness,
+    bought_at: facts.boughtAt,
+    price: facts.price,
+    note: facts.note,
+    version: version + 1,
+    updated_at: at,
+  };
+  if (before) {
+    await db('surfaces').where({ id }).update(row);
+    await writeEntry(db, {
+      at,
+      kind: 'surface-changed',
+      surfaceId: id,
+      text: `${tag}: facts changed.`,
+      data: { from: factsOf(before), to: { ...facts, tag } },
+    });
+  } else {
+    const event: SurfaceEvent = { kind: 'added', at: Math.min(at, now), place };
+    const state = applySurfaceEvent(null, event);
+    await db('surfaces').insert({ id, ...row, ...columnsOf(state), created_at: at });
+    await note(db, { id, tag, kind }, event, null);
+  }
+  return needSurface(db, id);
+}
+
+const factsOf = (row: SurfaceRow) => ({
+  tag: row.tag,
+  kindId: row.kind_id,
+  width: row.width,
+  depth: row.depth,
+  thickness: row.thickness,
+  boughtAt: row.bought_at,
+  price: row.price,
+  note: row.note,
+});
+
+/** The tag that was asked for when nobody else has it, or the next free one of a letter. */
+export async function freeTag(
+  db: Knex,
+  { wanted, letter, table, id }: { wanted: string; letter: string; table: 'surfaces' | 'machines'; id: string },
+): Promise<string> {
+  if (wanted === '') {
+    // Sorted by length first, so that S-1000 follows S-999.
+    const [highest] = (await db(table)
+      .select('tag')
+      .whereRaw(`substr(tag, 1, instr(tag, '-')) = ?`, [`${letter}-`])
+      .orderByRaw('length(tag) DESC, tag DESC')
+      .limit(1)) as { tag: string }[];
+    return nextTag(letter, highest ? [highest.tag] : []);
+  }
+  const holder = await holderOf(db, wanted);
+  if (holder && holder.id !== id) throw atField('tag', `${wanted} belongs to ${holder.name} already.`);
+  return wanted.toUpperCase();
+}
+
+/** Whose a tag is: a surface's or a machine's. */
+export async function holderOf(
+  db: Knex,
+  tag: string,
+): Promise<{ id: string; kind: 'surface' | 'machine'; name: string } | null> {
+  const upper = tag.trim().toUpperCase();
+  const surface = (await db('surfaces').select('id', 'tag').whereRaw('tag = ? COLLATE NOCASE', [upper]).first()) as
+    { id: string; tag: string } | undefined;
+  if (surface) return { id: surface.id, kind: 'surface', name: `surface ${surface.tag}` };
+  const machine = (await db('machines').select('id', 'name').whereRaw('tag = ? COLLATE NOCASE', [upper]).first()) as
+    { id: string; name: string } | undefined;
+  return machine ? { id: machine.id, kind: 'machine', name: machine.name } : null;
+}
+
+interface Named {
+  id: string;
+  tag: string;
+  kind: SurfaceKind;
+}
+
+async function note(
+  db: Knex,
+  { id, tag, kind }: Named,
+  event: SurfaceEvent,
+  machine: { id: string; name: string } | null,
+): Promise<void> {
+  await writeEntry(db, {
+    at: event.at,
+    kind: `surface-${event.kind}` as const,
+    surfaceId: id,
+    machineId: machine?.id,
+    text: eventInWords(event, { tag, kind, machine: machine?.name ?? null }),
+    data: { event },
+  });
+}
+
+/**
+ * Writes down what happened to a surface: its state, where it lies, and the line in the book, all or nothing in the
+ * caller's transaction. A time before what is already written, or after now, is brought into the order of things.
+ * @throws ImpossibleEvent what the state doesn't allow; Problem no such surface
+ */
+export async function recordEvent(db: Knex, id: string, event: SurfaceEvent, now: number): Promise<SurfaceState> {
+  const row = (await listed(db).where('s.id', id).first()) as ListedRow | undefined;
+  if (!row) throw notFound('This surface');
+  const { kind } = surfaceOf(row);
+  const before = stateOf(row);
+  const told: SurfaceEvent = { ...event, at: Math.max(Math.min(event.at, now), before.changedAt) };
+  const state = applySurfaceEvent(before, told);
+  const change: Partial<SurfaceRow> = columnsOf(state);
+  if (told.kind === 'work-done' && told.work === 'renewed') Object.assign(change, renewed(row, told.side, told.at));
+  await db('surfaces').where({ id }).update(change);
+  await moveMount(db, id, before, state);
+  const machineId = machineIn(state) ?? machineIn(before);
+  const machine =
+    machineId === null ? null : { id: machineId, name: row.machine_name ?? (await nameOf(db, machineId)) };
+  await note(db, { id, tag: row.tag, kind }, told, machine);
+  return state;
+}
+
+async function nameOf(db: Knex, machineId: string): Promise<string> {
+  const machine = (await db('machines').select('name').where({ id: machineId }).first()) as { name: string };
+  return machine.name;
+}
+
+const machineIn = ({ where }: SurfaceState) => (where.kind === 'machine' ? where.machineId : null);
+
+/** What counts from now on: a renewed side begins anew. */
+function renewed(row: SurfaceRow, side: Side | null, at: number): Partial<SurfaceRow> {
+  return {
+    renewed_at: at,
+    failures_renewed: row.failures,
+    ...(side === 'B' ? {} : { renewed_a: row.prints_a, grams_renewed_a: row.grams_a }),
+    ...(side === 'A' ? {} : { renewed_b: row.prints_b, grams_renewed_b: row.grams_b }),
+  };
+}
+
+/** Closes and opens the spans in which a surface lay on machines. */
+async function moveMount(db: Knex, surfaceId: string, before: SurfaceState, after: SurfaceState): Promise<void> {
+  if (JSON.stringify(before.where) === JSON.stringify(after.where)) return;
+  if (before.where.kind === 'machine')
+    await db('mounts').where({ surface_id: surfaceId, to_at: null }).update({ to_at: after.changedAt });
+  if (after.where.kind === 'machine') {
+    const { machineId, slot, sideUp, turned } = after.where;
+    await db('mounts').insert({
+      surface_id: surfaceId,
+      machine_id: machineId,
+      slot,
+      side_up: sideUp,
+      turned,
+      from_at: after.changedAt,
+      to_at: null,
+    });
+  }
+}
+
+/** What lay in a machine at a time: what was printed on, with the side that was up, and the film in the vat. */
+export async function laidIn(
+  db: Knex,
+  machineId: string,
+  at: number,
+): Promise<{ surfaceId: string; side: Side; filmId: string | null } | null> {
+  const layingIn = async (slot: Slot) => {
+    const row = (await db('mounts')
+      .where({ machine_id: machineId, slot })
+      .where('from_at', '<=', at)
+      .orderBy([
+        { column: 'from_at', order: 'desc' },
+        { column: 'seq', order: 'desc' },
+      ])
+      .first()) as { surface_id: string; side_up: Side; to_at: number | null } | undefined;
+    return row && (row.to_at === null || row.to_at > at) ? row : null;
+  };
+  const top = (await layingIn('top')) ?? (await layingIn('platform'));
+  if (!top) return null;
+  return { surfaceId: top.surface_id, side: top.side_up, filmId: (await layingIn('film'))?.surface_id ?? null };
+}

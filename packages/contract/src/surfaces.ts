@@ -1,0 +1,306 @@
+import type { Life, MountAsk, MountCheck, QuarterTurn, Side, Slot, SurfaceGroup, SurfaceState } from '@even-bed/core';
+import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
+import Joi from 'joi';
+import { idField, lengthField, nameField, tagField, timeField } from './fields';
+
+/** What may touch a surface, and how it takes it. */
+export const CARE_ITEMS = [
+  'water',
+  'soap',
+  'alcohol',
+  'acetone',
+  'scrub-pad',
+  'steel-wool',
+  'fine-abrasive',
+  'scraper',
+  'glue-stick',
+] as const;
+export type CareItem = (typeof CARE_ITEMS)[number];
+export type Verdict = 'yes' | 'care' | 'no';
+export const VERDICTS: readonly Verdict[] = ['yes', 'care', 'no'];
+
+/** Defaults that surfaces of one kind share. A shop adds its own. Lengths in mm, temperatures in °C. */
+export interface SurfaceKindFacts {
+  name: string;
+  group: SurfaceGroup;
+  thickness: number;
+  /** Continuous limit; null when not known. */
+  limit: number | null;
+  /** Has magnetic pole lines. */
+  directional: boolean;
+  /** Finish of side A and of side B; one entry when it has one usable side. */
+  sides: string[];
+  life: Life | null;
+  care: Partial<Record<CareItem, Verdict>>;
+  note: string;
+}
+
+export interface SurfaceKind extends SurfaceKindFacts {
+  id: string;
+  version: number;
+}
+
+/** What a person says of one surface. */
+export interface SurfaceFacts {
+  /** Empty when it is added: the next free one of its letter is given. */
+  tag: string;
+  kindId: string;
+  width: number;
+  depth: number;
+  /** As measured; null: its kind's. */
+  thickness: number | null;
+  boughtAt: number | null;
+  /** In the shop's money. */
+  price: number | null;
+  note: string;
+}
+
+/** What a surface has been used for since it was new or renewed. */
+export interface SideUse {
+  prints: number;
+  grams: number;
+}
+
+export interface Surface extends SurfaceFacts {
+  id: string;
+  kind: SurfaceKind;
+  state: SurfaceState;
+  machineName: string | null;
+  use: Record<Side, SideUse>;
+  /** Prints of its whole life, and failures since it was renewed. */
+  prints: number;
+  failures: number;
+  renewedAt: number | null;
+  version: number;
+  createdAt: number;
+}
+
+/** A machine's stack, bottom first. */
+export interface MachineStack {
+  machineId: string;
+  layers: MachineLayer[];
+  /** Of the plain layers, for changing them. */
+  version: number;
+}
+
+export interface MachineLayer {
+  name: string;
+  thickness: number;
+  measured: boolean;
+  limit: number | null;
+  fittedAt: number;
+  fittedBy: string | null;
+  slot: Slot | null;
+  /** The surface that this layer is; null for a plain one: a plate, an adhesive, a pad. */
+  surfaceId: string | null;
+  tag: string | null;
+  /** Stays when the top is lifted off. */
+  fixed: boolean;
+  sideUp: Side | null;
+  turned: QuarterTurn | null;
+}
+
+/** A plain layer: "under" says which slot it lies below. */
+export interface PlainLayer {
+  name: string;
+  under: 'platform' | 'base' | 'top';
+  thickness: number;
+  measured: boolean;
+  limit: number | null;
+}
+
+export interface MountAnswer extends MountCheck {
+  surfaceId: string;
+  tag: string;
+  /** The machine that it is taken off; null when it is in the rack. */
+  from: { machineId: string; machineName: string } | null;
+  /** The surface that it takes the place of. */
+  replaces: { surfaceId: string; tag: string } | null;
+  slot: Slot;
+}
+
+const limitField = (label: string) => Joi.number().min(20).max(500).allow(null).required().label(label);
+
+export const kindWriteSchema = Joi.object({
+  name: nameField('Name').required(),
+  group: Joi.string()
+    .valid(...GROUPS)
+    .required()
+    .label('Group'),
+  thickness: lengthField('Thickness', { min: 0.01, max: 60 }).required(),
+  limit: limitField('Temperature limit'),
+  directional: Joi.boolean().required().label('Pole lines'),
+  sides: Joi.array().items(nameField('Finish', 40)).min(1).max(2).required().label('Sides'),
+  life: Joi.object({
+    unit: Joi.string().valid('prints', 'grams', 'days').required().label('Unit of life'),
+    expected: Joi.number().greater(0).max(1e7).required().label('Expected life'),
+    spread: Joi.number().min(0).max(1e7).required().label('Spread of life'),
+  })
+    .allow(null)
+    .required()
+    .label('Life'),
+  care: Joi.object(
+    Object.fromEntries(
+      CARE_ITEMS.map((item) => [
+        item,
+        Joi.string()
+          .valid(...VERDICTS)
+          .label(item),
+      ]),
+    ),
+  )
+    .required()
+    .label('Care'),
+  note: Joi.string().trim().max(1000).allow('').required().label('Note'),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  at: timeField('Time').required(),
+});
+export type KindWrite = SurfaceKindFacts & { version: number; at: number };
+
+const placeField = () => Joi.string().trim().max(60).allow('').required().label('Place');
+
+export const surfaceWriteSchema = Joi.object({
+  tag: tagField().allow('').required(),
+  kindId: idField().required().label('Kind'),
+  width: lengthField('Width', { min: 20, max: 2000 }).required(),
+  depth: lengthField('Depth', { min: 20, max: 2000 }).required(),
+  thickness: Joi.alternatives(Joi.valid(null), lengthField('Thickness', { min: 0.01, max: 60 }))
+    .required()
+    .label('Thickness'),
+  boughtAt: timeField('Bought on').allow(null).required(),
+  price: Joi.number().min(0).max(1e7).allow(null).required().label('Price'),
+  note: Joi.string().trim().max(1000).allow('').required().label('Note'),
+  /** Where it lies when it is added. */
+  place: placeField(),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  at: timeField('Time').required(),
+});
+export type SurfaceWrite = SurfaceFacts & { place: string; version: number; at: number };
+
+const side = () => Joi.string().valid('A', 'B').label('Side');
+const turned = () => Joi.number().valid(0, 90, 180, 270).label('Turned');
+const reason = (label: string) => Joi.string().trim().min(1).max(200).required().label(label);
+const event = (kind: string, keys: Joi.SchemaMap = {}) =>
+  Joi.object({ kind: Joi.string().valid(kind).required(), at: timeField('Time').required(), ...keys });
+
+/** What a technician writes down of one surface. Mounting and retiring have routes of their own. */
+export const surfaceEventSchema = Joi.object({
+  at: timeField('Time').required(),
+  kind: Joi.string()
+    .valid('taken-off', 'moved', 'turned', 'held', 'hold-cut', 'work-asked', 'work-done')
+    .required()
+    .label('What happened'),
+})
+  .when(Joi.object({ kind: Joi.valid('taken-off', 'moved') }).unknown(), {
+    then: Joi.object({ place: placeField() }),
+  })
+  .when(Joi.object({ kind: 'turned' }).unknown(), {
+    then: Joi.object({ sideUp: side().required(), turned: turned().required() }),
+  })
+  .when(Joi.object({ kind: 'held' }).unknown(), {
+    then: Joi.object({
+      hold: Joi.string().valid('cure', 'dry', 'cool', 'soak').required().label('Kind of hold'),
+      until: timeField('Until').required(),
+      reason: Joi.string().trim().max(200).allow('').required().label('Reason'),
+    }),
+  })
+  .when(Joi.object({ kind: 'hold-cut' }).unknown(), { then: Joi.object({ reason: reason('Reason') }) })
+  .when(Joi.object({ kind: 'work-asked' }).unknown(), { then: Joi.object({ what: reason('The work') }) })
+  .when(Joi.object({ kind: 'work-done' }).unknown(), {
+    then: Joi.object({
+      work: Joi.string()
+        .valid('wiped', 'washed', 'scrubbed', 'renewed', 'repaired', 'other')
+        .required()
+        .label('The work'),
+      side: side().allow(null).required(),
+      note: Joi.string().trim().max(500).allow('').required().label('Note'),
+    }),
+  });
+
+export const retireSchema = event('retired', { why: reason('Why') });
+export const bringBackSchema = event('brought-back', { why: reason('Why'), place: placeField() });
+
+export const moveManySchema = Joi.object({
+  ids: Joi.array().items(idField()).min(1).max(500).unique().required().label('Surfaces'),
+  place: placeField(),
+  at: timeField('Time').required(),
+});
+export interface MoveMany {
+  ids: string[];
+  place: string;
+  at: number;
+}
+
+export const mountCheckSchema = Joi.object({
+  surfaceId: idField().required().label('Surface'),
+  turned: turned().default(0),
+});
+
+export const mountSchema = Joi.object({
+  surfaceId: idField().required().label('Surface'),
+  sideUp: side().required(),
+  turned: turned().required(),
+  /** The questions that were answered with yes. */
+  answers: Joi.array()
+    .items(Joi.string().valid('clean-dry', 'front-mark', 'size', 'heat'))
+    .unique()
+    .required()
+    .label('Answers'),
+  /** The machine that it is taken off, as the person was told; null: it is in the rack. */
+  from: idField().allow(null).required().label('The machine that it comes from'),
+  /** What it takes the place of, and where that goes; null: the place is free. */
+  replaces: Joi.object({ surfaceId: idField().required(), place: placeField() })
+    .allow(null)
+    .required()
+    .label('What it takes the place of'),
+  at: timeField('Time').required(),
+});
+export interface MountWrite {
+  surfaceId: string;
+  sideUp: Side;
+  turned: QuarterTurn;
+  answers: MountAsk['code'][];
+  from: string | null;
+  replaces: { surfaceId: string; place: string } | null;
+  at: number;
+}
+
+export const stackWriteSchema = Joi.object({
+  layers: Joi.array()
+    .items(
+      Joi.object({
+        name: nameField('Name of the layer', 40).required(),
+        under: Joi.string().valid('platform', 'base', 'top').required().label('Lies under'),
+        thickness: lengthField('Thickness', { min: 0, max: 100 }).required(),
+        measured: Joi.boolean().required().label('Measured'),
+        limit: limitField('Temperature limit'),
+      }),
+    )
+    .max(10)
+    .required()
+    .label('Layers'),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  at: timeField('Time').required(),
+});
+export interface StackWrite {
+  layers: PlainLayer[];
+  version: number;
+  at: number;
+}
+
+export const SURFACE_STATES = ['in-use', 'in-rack', 'on-hold', 'awaiting-work', 'retired'] as const;
+
+export const surfaceListSchema = Joi.object({
+  search: Joi.string().trim().max(100).allow('').default('').label('Search'),
+  group: Joi.string()
+    .valid(...GROUPS)
+    .label('Group'),
+  kindId: idField().label('Kind'),
+  machineId: idField().label('Machine'),
+  place: Joi.string().trim().max(60).label('Place'),
+  state: Joi.string()
+    .valid(...SURFACE_STATES)
+    .label('State'),
+  after: Joi.string().max(20).label('After'),
+  limit: Joi.number().integer().min(1).max(500).default(100).label('Limit'),
+});
