@@ -2,7 +2,7 @@
 // An area may use another area's server store, and in the client what draws nothing (its slice, endpoints, functions:
 // files in lower case), never its routes, screens or parts.
 
-export const AREAS = ['fleet', 'surfaces', 'fit', 'level', 'care', 'wear', 'rounds', 'stock', 'book', 'people'];
+export const AREAS = ['fleet', 'surfaces', 'fit', 'level', 'care', 'wear', 'rounds', 'stock', 'book', 'people', 'shop'];
 
 const forbid = (files, patterns, ignores = []) => ({
   files,

@@ -33,6 +33,7 @@ export const BOOK_KINDS = [
   'surface-retired',
   'surface-brought-back',
   'print-logged',
+  'print-withdrawn',
   'prints-added',
   'offset-kept',
   'offset-withdrawn',

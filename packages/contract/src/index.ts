@@ -1,4 +1,5 @@
 export * from './book';
+export * from './care';
 export * from './fields';
 export * from './fleet';
 export * from './level';
@@ -7,3 +8,4 @@ export * from './rounds';
 export * from './settings';
 export * from './surfaces';
 export { validate, type Validated } from './validate';
+export * from './wear';

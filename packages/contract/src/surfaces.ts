@@ -1,4 +1,5 @@
 import type { Life, MountAsk, MountCheck, QuarterTurn, Side, Slot, SurfaceGroup, SurfaceState } from '@even-bed/core';
+import { LABEL_SHEETS } from '@even-bed/core/surfaces/labelSheet';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
 import { idField, lengthField, nameField, tagField, timeField } from './fields';
@@ -304,3 +305,28 @@ export const surfaceListSchema = Joi.object({
   after: Joi.string().max(20).label('After'),
   limit: Joi.number().integer().min(1).max(500).default(100).label('Limit'),
 });
+
+/** Labels to print: of these tags, on this sheet, from these cells of the first one on. */
+export const labelsSchema = Joi.object({
+  sheet: Joi.string()
+    .valid(...LABEL_SHEETS.map(({ id }) => id))
+    .required()
+    .label('Sheet'),
+  /** Tags with commas between. */
+  tags: Joi.string()
+    .pattern(/^[A-Za-z0-9-]+(,[A-Za-z0-9-]+)*$/)
+    .max(20_000)
+    .required()
+    .messages({ 'string.pattern.base': '{#label} must be tags with commas between, such as S-014,S-015.' })
+    .label('Tags'),
+  /** Cells of the first sheet, from 0, with commas between; left out: all. */
+  cells: Joi.string()
+    .pattern(/^\d{1,3}(,\d{1,3})*$/)
+    .max(1000)
+    .label('Cells'),
+});
+export interface LabelsQuery {
+  sheet: string;
+  tags: string;
+  cells?: string;
+}

@@ -62,3 +62,23 @@ export {
   type SurfaceState,
   type SurfaceWork,
 } from './surfaces/surfaceState';
+export { checkInspection, INSPECTION_CARDS, type InspectionCard } from './care/inspectionCards';
+export {
+  FAILURE_WORDS,
+  FAILURES,
+  RELEASE_WORDS,
+  RELEASES,
+  type PrintFailure,
+  type PrintRelease,
+} from './wear/printWords';
+export {
+  guessColumns,
+  NEEDED_COLUMNS,
+  PRINT_COLUMNS,
+  readPrintLine,
+  type ColumnMatch,
+  type PrintColumn,
+  type PrintLine,
+  type ReadPrint,
+} from './wear/readPrintLine';
+export { LABEL_SHEETS, labelPlaces, type LabelSheet } from './surfaces/labelSheet';

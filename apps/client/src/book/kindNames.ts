@@ -33,6 +33,7 @@ export const KIND_NAMES: Record<BookKind, string> = {
   'surface-retired': 'Retired',
   'surface-brought-back': 'Brought back',
   'print-logged': 'Print',
+  'print-withdrawn': 'Print withdrawn',
   'prints-added': 'Prints added',
   'offset-kept': 'Offset kept',
   'offset-withdrawn': 'Offset withdrawn',

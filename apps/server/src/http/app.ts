@@ -105,9 +105,15 @@ export function buildApp(parts: AppParts): Koa {
 
 type Steady = Pick<Call, 'db' | 'log' | 'now' | 'scans' | 'secretCost' | 'photoFolder'>;
 
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
 async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
   const caller = await callerOf(ctx, parts);
   refuseOutsiders(route, caller);
+  // Ids are made by clients: nothing else than an id reaches a store or the name of a file.
+  for (const [name, value] of Object.entries(ctx.params as Record<string, string>))
+    if (/id$/i.test(name) && !UUID.test(value))
+      throw new Problem(404, 'not-found', 'There is nothing at this address.');
   const writes = route.method !== 'get';
   if (writes && route.upload === undefined && ctx.is('application/json') === false)
     throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
@@ -120,7 +126,7 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
     body: route.body ? checked(route.body, ctx.request.body ?? {}, 'body') : undefined,
     upload: route.upload ? await readUpload(ctx, route.upload) : null,
     device: deviceName(ctx.get('User-Agent')),
-    origin: ctx.origin,
+    origin: `${ctx.protocol}://${ctx.host}`,
   };
   if (route.stream) return route.stream(ctx, call);
   const answer: Answer =

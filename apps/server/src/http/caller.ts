@@ -2,7 +2,7 @@ import { ROLES, type Role } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import type { Context } from 'koa';
 import { fingerprintOf } from '../people/secrets';
-import { shopSettings } from '../people/settings';
+import { shopSettings } from '../shop/store';
 import { findSession, machineOfToken } from '../people/store';
 import { Problem } from './problem';
 import type { Access, Call, Route } from './route';

@@ -1,3 +1,6 @@
+import { careRoutes } from '../care/routes';
+import { shopRoutes } from '../shop/routes';
+import { wearRoutes } from '../wear/routes';
 import { bookRoutes } from '../book/routes';
 import { fleetRoutes } from '../fleet/routes';
 import { surfaceRoutes } from '../surfaces/routes';
@@ -16,4 +19,7 @@ export const routes: readonly Route[] = [
   ...bookRoutes,
   ...peopleRoutes,
   ...surfaceRoutes,
+  ...wearRoutes,
+  ...careRoutes,
+  ...shopRoutes,
 ];

@@ -2,14 +2,12 @@ import {
   firstPersonSchema,
   ownSecretSchema,
   personWriteSchema,
-  settingsWriteSchema,
   signInSchema,
   tokenWriteSchema,
   type FirstPerson,
   type OwnSecret,
   type PersonWrite,
   type SessionState,
-  type SettingsWrite,
   type SignIn,
   type TokenWrite,
 } from '@even-bed/contract';
@@ -20,7 +18,6 @@ import { acting } from '../http/acting';
 import { atField, notFound, Problem } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
 import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
-import { saveSettings, shopSettings } from './settings';
 import {
   countPeople,
   demoAccounts,
@@ -311,24 +308,5 @@ export const peopleRoutes: Route[] = [
       await revokeToken(db, params['id']!, now);
       return { body: { revoked: true } };
     },
-  },
-  {
-    method: 'get',
-    path: '/settings',
-    area: 'people',
-    access: 'looker',
-    summary: 'How the shop reads and works',
-    answers: 'The settings.',
-    handle: async ({ db }) => ({ body: await shopSettings(db) }),
-  },
-  {
-    method: 'put',
-    path: '/settings',
-    area: 'people',
-    access: 'lead',
-    summary: 'Change the settings',
-    answers: 'The settings.',
-    body: settingsWriteSchema,
-    handle: async ({ db, body }) => ({ body: await saveSettings(db, body as SettingsWrite) }),
   },
 ];

@@ -1,23 +1,33 @@
 import {
   bringBackSchema,
   kindWriteSchema,
+  labelsSchema,
   mountCheckSchema,
   mountSchema,
   moveManySchema,
+  offsetListSchema,
+  offsetQuestionSchema,
+  offsetWriteSchema,
   retireSchema,
   stackWriteSchema,
   surfaceEventSchema,
   surfaceListSchema,
   surfaceWriteSchema,
   type KindWrite,
+  type LabelsQuery,
   type MountWrite,
   type MoveMany,
+  type OffsetWrite,
   type StackWrite,
   type SurfaceWrite,
 } from '@even-bed/contract';
 import type { QuarterTurn, SurfaceEvent } from '@even-bed/core';
+import Joi from 'joi';
 import { notFound } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
+import { shopSettings } from '../shop/store';
+import { labelsPdf } from './labels';
+import { keepOffset, listOffsets, predictPair, withdrawOffset } from './offsets';
 import { askToMount, mount, refuseCrossedPoles } from './mount';
 import { readStack, saveStack } from './stack';
 import {
@@ -42,6 +52,70 @@ async function happened({ db, params, body, now }: Call): Promise<Answer> {
 }
 
 export const surfaceRoutes: Route[] = [
+  {
+    method: 'get',
+    path: '/labels',
+    area: 'surfaces',
+    access: 'looker',
+    summary: 'Labels with codes, to print',
+    answers: 'A PDF file.',
+    query: labelsSchema,
+    handle: async ({ db, query, origin }) => {
+      const { address } = await shopSettings(db);
+      return {
+        body: await labelsPdf(db, query as unknown as LabelsQuery, address || origin),
+        file: { type: 'application/pdf' },
+      };
+    },
+  },
+  {
+    method: 'get',
+    path: '/offsets',
+    area: 'surfaces',
+    access: 'looker',
+    summary: 'Z offsets that worked, of a machine or a surface or all',
+    answers: 'items: the offsets, the latest first.',
+    query: offsetListSchema,
+    handle: async ({ db, query }) => ({ body: { items: await listOffsets(db, query) } }),
+  },
+  {
+    method: 'put',
+    path: '/offsets/:id',
+    area: 'surfaces',
+    access: 'technician',
+    summary: 'Keep a Z offset that worked',
+    answers: 'kept.',
+    body: offsetWriteSchema,
+    handle: async ({ db, params, body }) => {
+      await keepOffset(db, params['id']!, body as OffsetWrite);
+      return { body: { kept: true } };
+    },
+  },
+  {
+    method: 'post',
+    path: '/offsets/:id/withdraw',
+    area: 'surfaces',
+    access: 'technician',
+    summary: 'Take an offset out of the reckoning',
+    answers: 'withdrawn.',
+    body: Joi.object({}),
+    handle: async ({ db, params, now }) => {
+      await withdrawOffset(db, params['id']!, now);
+      return { body: { withdrawn: true } };
+    },
+  },
+  {
+    method: 'get',
+    path: '/offset-prediction',
+    area: 'surfaces',
+    access: 'looker',
+    summary: 'The Z offset to expect of a machine with a surface, from all that worked',
+    answers: 'prediction: offset, deviation and support; null when nothing known links the two.',
+    query: offsetQuestionSchema,
+    handle: async ({ db, query }) => ({
+      body: await predictPair(db, query['machineId'] as string, query['surfaceId'] as string),
+    }),
+  },
   {
     method: 'get',
     path: '/surface-kinds',

@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import { saveArea, saveMachine } from '../../fleet/store';
 import { endCheck, saveRound, saveTurns, startCheck } from '../../level/store';
 import { hashSecret, type SecretCost } from '../../people/secrets';
-import { saveSettings } from '../../people/settings';
+import { saveSettings } from '../../shop/store';
 import { keepDemoAccounts, savePerson, secretKind } from '../../people/store';
 import { saveRule } from '../../rounds/store';
 import { acting } from '../../http/acting';

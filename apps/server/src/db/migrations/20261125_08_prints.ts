@@ -20,6 +20,7 @@ export async function up(db: Knex): Promise<void> {
     t.text('source').notNullable().checkIn(['tap', 'grid', 'list', 'machine']);
     t.text('person_id').references('people.id');
     t.bigInteger('created_at').notNullable();
+    t.bigInteger('withdrawn_at');
     t.index(['machine_id', 'ended_at']);
     t.index(['surface_id', 'ended_at']);
     t.index(['ended_at', 'id']);
@@ -66,18 +67,25 @@ export async function up(db: Knex): Promise<void> {
     t.index(['machine_id', 'at']);
     t.index(['inspection_id']);
   });
-  // A list that is being read in: kept until its good lines are taken, so that bad ones can be put right.
+  // A list that is being read in: its lines wait here until the good ones are taken; bad ones stay to be put right.
   await db.schema.createTable('print_lists', (t) => {
     t.text('id').primary();
     t.text('name').notNullable();
-    t.text('text').notNullable();
     t.text('columns').notNullable();
-    t.text('mapping');
+    t.text('matched');
     t.integer('lines').notNullable();
+    t.integer('taken').notNullable().defaultTo(0);
+    t.integer('known').notNullable().defaultTo(0);
     t.bigInteger('at').notNullable();
-    t.bigInteger('taken_at');
-    t.text('report');
     t.text('person_id').references('people.id');
     t.index(['at']);
+  });
+  await db.schema.createTable('print_list_lines', (t) => {
+    t.text('list_id').notNullable().references('print_lists.id');
+    t.integer('line').notNullable();
+    t.text('cells').notNullable();
+    // Which time in its list the same line stands there: two prints may look alike.
+    t.integer('repeat').notNullable();
+    t.primary(['list_id', 'line']);
   });
 }

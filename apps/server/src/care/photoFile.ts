@@ -1,0 +1,72 @@
+import { createHash } from 'node:crypto';
+import fs from 'node:fs/promises';
+import path from 'node:path';
+import sharp from 'sharp';
+import { Problem } from '../http/problem';
+
+/** Longest side of a kept photo and of its small one, pixels. */
+const FULL = 1600;
+const SMALL = 320;
+const MOST_PIXELS = 60_000_000;
+const TAKEN = new Set(['jpeg', 'png', 'webp']);
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+export type PhotoSize = 'small' | 'full';
+
+/** Where a photo lies. Its name is made of its id alone, and only when that is one: no way out of the folder. */
+export function photoPath(folder: string, id: string, size: PhotoSize): string {
+  if (!UUID.test(id)) throw new Error('photoPath needs the id of a photo');
+  return path.join(folder, size === 'full' ? `${id}.jpg` : `${id}-small.jpg`);
+}
+
+/**
+ * Makes a photo fit to keep: what it is is seen by its content, it is turned as the camera was held, made small, and
+ * written anew as JPEG, which leaves behind whatever else the file carried (place, comments, scripts).
+ * @throws Problem no photo of a known type, damaged, or too many pixels
+ */
+export async function keepPhoto(
+  folder: string,
+  id: string,
+  upload: Buffer,
+): Promise<{ width: number; height: number; bytes: number; sha256: string }> {
+  const image = sharp(upload, { limitInputPixels: MOST_PIXELS, failOn: 'error', animated: false });
+  const refuse = (message: string, cause?: unknown) => Object.assign(new Problem(415, 'no-photo', message), { cause });
+  let format: string | undefined;
+  try {
+    ({ format } = await image.metadata());
+  } catch (cause) {
+    throw refuse('This is no photo that can be read. Take JPEG, PNG or WebP.', cause);
+  }
+  if (!format || !TAKEN.has(format))
+    throw refuse('Photos are taken as JPEG, PNG or WebP; this file is something else.');
+  const upright = image.rotate();
+  const shrink = (side: number) =>
+    upright
+      .clone()
+      .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
+      .flatten({ background: '#ffffff' })
+      .jpeg({ quality: 82 })
+      .toBuffer({ resolveWithObject: true });
+  try {
+    const [full, small] = await Promise.all([shrink(FULL), shrink(SMALL)]);
+    await fs.mkdir(folder, { recursive: true });
+    await place(photoPath(folder, id, 'small'), small.data);
+    await place(photoPath(folder, id, 'full'), full.data);
+    return {
+      width: full.info.width,
+      height: full.info.height,
+      bytes: full.data.length,
+      sha256: createHash('sha256').update(full.data).digest('hex'),
+    };
+  } catch (cause) {
+    if (cause instanceof Error && 'code' in cause) throw cause;
+    throw refuse('This photo is damaged or has too many pixels. Take it again, smaller.', cause);
+  }
+}
+
+/** Writes a file whole or not at all, not executable. */
+async function place(file: string, data: Buffer): Promise<void> {
+  const part = `${file}.part`;
+  await fs.writeFile(part, data, { mode: 0o640 });
+  await fs.rename(part, file);
+}

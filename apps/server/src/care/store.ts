@@ -1,0 +1,186 @@
+import type { Inspection, InspectionWrite, Photo, PhotoUpload } from '@even-bed/contract';
+import { checkInspection, INSPECTION_CARDS } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { actorOf } from '../http/acting';
+import { atField, idTaken, notFound, Problem } from '../http/problem';
+
+interface InspectionRow {
+  id: string;
+  surface_id: string | null;
+  machine_id: string | null;
+  card: string;
+  code: string;
+  numbers: string;
+  note: string;
+  at: number;
+  person_id: string | null;
+}
+
+interface PhotoRow {
+  id: string;
+  surface_id: string | null;
+  machine_id: string | null;
+  inspection_id: string | null;
+  at: number;
+  note: string;
+  width: number;
+  height: number;
+  bytes: number;
+  sha256: string;
+  person_id: string | null;
+}
+
+export interface Subject {
+  surfaceId?: string | undefined;
+  machineId?: string | undefined;
+}
+
+/** What something is called in the book: a surface by its tag, a machine by its name. */
+async function nameOf(db: Knex, { surfaceId, machineId }: Subject): Promise<string> {
+  if (surfaceId) {
+    const row = (await db('surfaces').select('tag').where({ id: surfaceId }).first()) as { tag: string } | undefined;
+    if (!row) throw atField('surfaceId', 'This surface is not here.');
+    return row.tag;
+  }
+  const row = (await db('machines')
+    .select('name')
+    .where({ id: machineId ?? '' })
+    .first()) as { name: string } | undefined;
+  if (!row) throw atField('machineId', 'This machine is not here.');
+  return row.name;
+}
+
+/** Writes down what was seen. The same again changes nothing. */
+export async function saveInspection(db: Knex, id: string, write: InspectionWrite): Promise<void> {
+  const before = await db<InspectionRow>('inspections').where({ id }).first();
+  if (before) {
+    if (before.card !== write.card || before.code !== write.code) throw idTaken('inspection');
+    return;
+  }
+  const faults = checkInspection(write.card, write.code, write.numbers);
+  const [first] = Object.values(faults);
+  if (first !== undefined) throw new Problem(422, 'not-valid', first, { fields: faults });
+  const subject = { surfaceId: write.surfaceId ?? undefined, machineId: write.machineId ?? undefined };
+  const name = await nameOf(db, subject);
+  await db<InspectionRow>('inspections').insert({
+    id,
+    surface_id: write.surfaceId,
+    machine_id: write.machineId,
+    card: write.card,
+    code: write.code,
+    numbers: JSON.stringify(write.numbers),
+    note: write.note,
+    at: write.at,
+    person_id: actorOf(db),
+  });
+  const card = INSPECTION_CARDS.find((known) => known.id === write.card)!;
+  const seen = card.codes.find(({ code }) => code === write.code)!.label;
+  const numbers = card.numbers.flatMap(({ name: key, label, unit }) =>
+    write.numbers[key] === undefined ? [] : `${label.toLowerCase()} ${write.numbers[key]} ${unit}`,
+  );
+  await writeEntry(db, {
+    at: write.at,
+    kind: 'inspected',
+    machineId: write.machineId,
+    surfaceId: write.surfaceId ?? undefined,
+    text: `${name}: ${card.title.toLowerCase()}: ${[seen, ...numbers].join(', ')}.${write.note ? ` ${write.note}` : ''}`,
+    data: { inspectionId: id, card: write.card, code: write.code, numbers: write.numbers },
+  });
+}
+
+/** What was seen of a surface or a machine, the latest first. */
+export async function listInspections(
+  db: Knex,
+  { surfaceId, machineId }: Subject,
+  limit: number,
+): Promise<Inspection[]> {
+  const query = db('inspections as i')
+    .leftJoin('people as p', 'p.id', 'i.person_id')
+    .orderBy('i.at', 'desc')
+    .limit(limit)
+    .select('i.*', 'p.name as person_name');
+  if (surfaceId !== undefined) void query.where('i.surface_id', surfaceId);
+  if (machineId !== undefined) void query.where('i.machine_id', machineId);
+  const rows = (await query) as (InspectionRow & { person_name: string | null })[];
+  const photos = (await db<PhotoRow>('photos')
+    .whereIn(
+      'inspection_id',
+      rows.map(({ id }) => id),
+    )
+    .select('id', 'inspection_id')) as Pick<PhotoRow, 'id' | 'inspection_id'>[];
+  return rows.map((row) => ({
+    id: row.id,
+    surfaceId: row.surface_id,
+    machineId: row.machine_id,
+    card: row.card,
+    code: row.code,
+    numbers: JSON.parse(row.numbers) as Record<string, number>,
+    note: row.note,
+    at: row.at,
+    personName: row.person_name,
+    photoIds: photos.filter(({ inspection_id }) => inspection_id === row.id).map(({ id }) => id),
+  }));
+}
+
+export async function findPhoto(db: Knex, id: string): Promise<Photo | null> {
+  const [photo] = await listPhotos(db, { id });
+  return photo ?? null;
+}
+
+/** Notes a photo whose files are in place. */
+export async function savePhoto(
+  db: Knex,
+  id: string,
+  { surfaceId, machineId, inspectionId, at, note }: PhotoUpload,
+  file: { width: number; height: number; bytes: number; sha256: string },
+): Promise<Photo> {
+  const name = await nameOf(db, { surfaceId, machineId });
+  if (inspectionId && !(await db<InspectionRow>('inspections').where({ id: inspectionId }).first()))
+    throw atField('inspectionId', 'This inspection is not here.');
+  await db<PhotoRow>('photos').insert({
+    id,
+    surface_id: surfaceId ?? null,
+    machine_id: machineId ?? null,
+    inspection_id: inspectionId ?? null,
+    at,
+    note,
+    ...file,
+    person_id: actorOf(db),
+  });
+  await writeEntry(db, {
+    at,
+    kind: 'photo-added',
+    machineId,
+    surfaceId,
+    text: `${name}: photo added.${note ? ` ${note}` : ''}`,
+    data: { photoId: id, sha256: file.sha256 },
+  });
+  const photo = await findPhoto(db, id);
+  if (!photo) throw notFound('This photo');
+  return photo;
+}
+
+/** Photos of a surface or a machine, the latest first. */
+export async function listPhotos(db: Knex, filter: Subject & { id?: string }, limit = 200): Promise<Photo[]> {
+  const query = db('photos as f')
+    .leftJoin('people as p', 'p.id', 'f.person_id')
+    .orderBy('f.at', 'desc')
+    .limit(limit)
+    .select('f.*', 'p.name as person_name');
+  if (filter.id !== undefined) void query.where('f.id', filter.id);
+  if (filter.surfaceId !== undefined) void query.where('f.surface_id', filter.surfaceId);
+  if (filter.machineId !== undefined) void query.where('f.machine_id', filter.machineId);
+  const rows = (await query) as (PhotoRow & { person_name: string | null })[];
+  return rows.map((row) => ({
+    id: row.id,
+    surfaceId: row.surface_id,
+    machineId: row.machine_id,
+    inspectionId: row.inspection_id,
+    at: row.at,
+    note: row.note,
+    width: row.width,
+    height: row.height,
+    personName: row.person_name,
+  }));
+}

@@ -1,0 +1,291 @@
+import type { Page, Print, PrintFacts } from '@even-bed/contract';
+import { FAILURE_WORDS, type Side, type Slot } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { actorOf } from '../http/acting';
+import { atField, idTaken, notFound } from '../http/problem';
+
+export interface PrintRow {
+  id: string;
+  machine_id: string;
+  surface_id: string | null;
+  side: Side | null;
+  material: string;
+  ended_at: number;
+  duration: number | null;
+  grams: number | null;
+  held: number | boolean;
+  failure: Print['failure'];
+  release: Print['release'];
+  note: string;
+  source: Print['source'];
+  person_id: string | null;
+  created_at: number;
+  withdrawn_at: number | null;
+}
+
+export type NewPrint = PrintFacts & { id: string };
+
+interface MountRow {
+  machine_id: string;
+  surface_id: string;
+  slot: Slot;
+  side_up: Side;
+  from_at: number;
+  to_at: number | null;
+}
+
+/** What lay in machines at any time: what was printed on with the side that was up, and the film in the vat. */
+async function laidIn(db: Knex, machineIds: readonly string[]) {
+  const rows = (await db('mounts')
+    .whereIn('machine_id', machineIds)
+    .whereNot('slot', 'base')
+    .orderBy(['from_at', 'seq'])) as MountRow[];
+  const last = (machineId: string, slot: Slot, at: number) =>
+    rows.findLast(
+      (row) =>
+        row.machine_id === machineId &&
+        row.slot === slot &&
+        row.from_at <= at &&
+        (row.to_at === null || row.to_at > at),
+    );
+  return (machineId: string, at: number) => {
+    const top = last(machineId, 'top', at) ?? last(machineId, 'platform', at);
+    return { top: top ?? null, film: last(machineId, 'film', at) ?? null };
+  };
+}
+
+/** Rows in one insert: the query builder writes them as a compound SELECT, of which SQLite takes 500 terms. */
+export const ROWS_AT_ONCE = 400;
+
+/**
+ * Writes prints down, each once by its id, with the surface that lay there when it ended, and counts them on it.
+ * @returns those that were new
+ */
+async function insertPrints(
+  db: Knex,
+  prints: readonly NewPrint[],
+  { source, now }: { source: Print['source']; now: number },
+): Promise<PrintRow[]> {
+  const lay = await laidIn(db, [...new Set(prints.map(({ machineId }) => machineId))]);
+  const ids = prints.map(({ id }) => id);
+  const there = new Set<string>();
+  for (let i = 0; i < ids.length; i += ROWS_AT_ONCE)
+    for (const { id } of await db<PrintRow>('prints')
+      .whereIn('id', ids.slice(i, i + ROWS_AT_ONCE))
+      .select('id'))
+      there.add(id);
+  const counts = new Map<string, Count>();
+  const rows = prints
+    .filter(({ id }) => !there.has(id))
+    .map(({ id, machineId, endedAt, ...print }): PrintRow => {
+      const { top, film } = lay(machineId, endedAt);
+      if (top) count(counts, top.surface_id, top.side_up, print);
+      if (film) count(counts, film.surface_id, film.side_up, print);
+      return {
+        ...print,
+        id,
+        machine_id: machineId,
+        surface_id: top?.surface_id ?? null,
+        side: top?.side_up ?? null,
+        ended_at: endedAt,
+        source,
+        person_id: actorOf(db),
+        created_at: now,
+        withdrawn_at: null,
+      };
+    });
+  for (let i = 0; i < rows.length; i += ROWS_AT_ONCE) await db('prints').insert(rows.slice(i, i + ROWS_AT_ONCE));
+  await addCounts(db, counts, 1);
+  return rows;
+}
+
+interface Count {
+  A: number;
+  B: number;
+  gramsA: number;
+  gramsB: number;
+  failures: number;
+}
+
+function count(
+  counts: Map<string, Count>,
+  surfaceId: string,
+  side: Side,
+  { grams, held }: Pick<PrintFacts, 'grams' | 'held'>,
+): void {
+  const sum = counts.get(surfaceId) ?? { A: 0, B: 0, gramsA: 0, gramsB: 0, failures: 0 };
+  sum[side]++;
+  sum[side === 'A' ? 'gramsA' : 'gramsB'] += grams ?? 0;
+  if (!held) sum.failures++;
+  counts.set(surfaceId, sum);
+}
+
+async function addCounts(db: Knex, counts: Map<string, Count>, sign: 1 | -1): Promise<void> {
+  for (const [id, { A, B, gramsA, gramsB, failures }] of counts) {
+    await db('surfaces')
+      .where({ id })
+      .update({
+        prints_a: db.raw('prints_a + ?', [sign * A]),
+        prints_b: db.raw('prints_b + ?', [sign * B]),
+        grams_a: db.raw('grams_a + ?', [sign * gramsA]),
+        grams_b: db.raw('grams_b + ?', [sign * gramsB]),
+        failures: db.raw('failures + ?', [sign * failures]),
+      });
+  }
+}
+
+/** One print, by a person's two taps or by a machine itself. The same again changes nothing. */
+export async function logPrint(
+  db: Knex,
+  print: NewPrint,
+  { source, now }: { source: 'tap' | 'machine'; now: number },
+): Promise<Print> {
+  const machine = (await db('machines').where({ id: print.machineId }).first()) as { name: string } | undefined;
+  if (!machine) throw atField('machineId', 'This machine is not here.');
+  const [row] = await insertPrints(db, [print], { source, now });
+  if (row) {
+    const tag = row.surface_id === null ? null : await tagOf(db, row.surface_id);
+    await writeEntry(db, {
+      at: print.endedAt,
+      kind: 'print-logged',
+      machineId: print.machineId,
+      surfaceId: row.surface_id ?? undefined,
+      text: `${machine.name}: print ${heldInWords(print)}${tag ? ` on ${tag}` : ''}${print.material ? `, ${print.material}` : ''}.`,
+      data: { printId: print.id, held: print.held, failure: print.failure, release: print.release },
+    });
+  }
+  const known = await findPrint(db, print.id);
+  if (known!.machineId !== print.machineId) throw idTaken('print');
+  return known!;
+}
+
+const heldInWords = ({ held, failure }: Pick<PrintFacts, 'held' | 'failure'>) =>
+  held ? 'held' : `failed${failure ? `, ${FAILURE_WORDS[failure]}` : ''}`;
+
+async function tagOf(db: Knex, surfaceId: string): Promise<string> {
+  const row = (await db('surfaces').select('tag').where({ id: surfaceId }).first()) as { tag: string };
+  return row.tag;
+}
+
+/** Several prints with one line in the book. @returns how many were new */
+export async function addPrints(
+  db: Knex,
+  prints: readonly NewPrint[],
+  { source, from, now }: { source: 'grid' | 'list'; from: string; now: number },
+): Promise<number> {
+  const ids = [...new Set(prints.map(({ machineId }) => machineId))];
+  const machines = (await db('machines').whereIn('id', ids)) as { id: string; name: string }[];
+  const strange = prints.findIndex(({ machineId }) => !machines.some(({ id }) => id === machineId));
+  if (strange >= 0) throw atField(`prints.${strange}.machineId`, 'This machine is not here.');
+  const rows = await insertPrints(db, prints, { source, now });
+  if (rows.length === 0) return 0;
+  const failed = rows.filter(({ held }) => !held).length;
+  const names = machines.map(({ name }) => name).sort();
+  await writeEntry(db, {
+    at: now,
+    kind: 'prints-added',
+    machineId: machines.length === 1 ? machines[0]!.id : null,
+    text: `${rows.length} ${rows.length === 1 ? 'print' : 'prints'} added from ${from}: ${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}; ${failed === 0 ? 'all held' : `${failed} failed`}.`,
+    data: { count: rows.length, failed, first: rows[0]!.id, last: rows[rows.length - 1]!.id },
+  });
+  return rows.length;
+}
+
+/** Takes a print back that was written down by mistake; the line in the book stays and another one says so. */
+export async function withdrawPrint(db: Knex, id: string, now: number): Promise<Print> {
+  const print = await findPrint(db, id);
+  if (!print) throw notFound('This print');
+  if (print.withdrawnAt !== null) return print;
+  await db('prints').where({ id }).update({ withdrawn_at: now });
+  const lay = (await laidIn(db, [print.machineId]))(print.machineId, print.endedAt);
+  const counts = new Map<string, Count>();
+  if (print.surfaceId) count(counts, print.surfaceId, print.side!, print);
+  if (lay.film) count(counts, lay.film.surface_id, lay.film.side_up, print);
+  await addCounts(db, counts, -1);
+  await writeEntry(db, {
+    at: now,
+    kind: 'print-withdrawn',
+    machineId: print.machineId,
+    surfaceId: print.surfaceId ?? undefined,
+    text: `${print.machineName}: a print that ${heldInWords(print)} was written down by mistake and is withdrawn.`,
+    data: { printId: id },
+  });
+  return (await findPrint(db, id))!;
+}
+
+const listed = (db: Knex) =>
+  db('prints as p')
+    .join('machines as m', 'm.id', 'p.machine_id')
+    .leftJoin('surfaces as s', 's.id', 'p.surface_id')
+    .leftJoin('people as w', 'w.id', 'p.person_id')
+    .select('p.*', 'm.name as machine_name', 's.tag as surface_tag', 'w.name as person_name');
+
+type ListedRow = PrintRow & { machine_name: string; surface_tag: string | null; person_name: string | null };
+
+export async function findPrint(db: Knex, id: string): Promise<Print | null> {
+  const row = (await listed(db).where('p.id', id).first()) as ListedRow | undefined;
+  return row ? printOf(row) : null;
+}
+
+export interface PrintFilter {
+  machineId?: string | undefined;
+  surfaceId?: string | undefined;
+  held?: boolean | undefined;
+  search: string;
+  from?: number | undefined;
+  to?: number | undefined;
+  after?: string | undefined;
+  limit: number;
+}
+
+/** Prints, the latest first, a page at a time. Withdrawn ones are left out. */
+export async function listPrints(db: Knex, filter: PrintFilter): Promise<Page<Print>> {
+  const query = listed(db)
+    .whereNull('p.withdrawn_at')
+    .orderBy([
+      { column: 'p.ended_at', order: 'desc' },
+      { column: 'p.id', order: 'desc' },
+    ])
+    .limit(filter.limit + 1);
+  if (filter.machineId !== undefined) void query.where('p.machine_id', filter.machineId);
+  if (filter.surfaceId !== undefined) void query.where('p.surface_id', filter.surfaceId);
+  if (filter.held !== undefined) void query.where('p.held', filter.held);
+  if (filter.from !== undefined) void query.where('p.ended_at', '>=', filter.from);
+  if (filter.to !== undefined) void query.where('p.ended_at', '<', filter.to);
+  if (filter.search !== '') {
+    const part = `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`;
+    void query.where((any) => {
+      for (const column of ['p.material', 'p.note', 'p.failure', 'm.name', 's.tag'])
+        void any.orWhereRaw(`?? LIKE ? ESCAPE '\\'`, [column, part]);
+    });
+  }
+  if (filter.after !== undefined) {
+    const [at, id] = filter.after.split(',');
+    void query.whereRaw('(p.ended_at, p.id) < (?, ?)', [Number(at), id!]);
+  }
+  const rows = (await query) as ListedRow[];
+  const items = rows.slice(0, filter.limit).map(printOf);
+  const end = items[items.length - 1];
+  return { items, next: rows.length > filter.limit && end ? `${end.endedAt},${end.id}` : null };
+}
+
+const printOf = (row: ListedRow): Print => ({
+  id: row.id,
+  machineId: row.machine_id,
+  machineName: row.machine_name,
+  surfaceId: row.surface_id,
+  surfaceTag: row.surface_tag,
+  side: row.side,
+  material: row.material,
+  endedAt: row.ended_at,
+  duration: row.duration,
+  grams: row.grams,
+  held: Boolean(row.held),
+  failure: row.failure,
+  release: row.release,
+  note: row.note,
+  source: row.source,
+  personName: row.person_name,
+  withdrawnAt: row.withdrawn_at,
+});

@@ -1,0 +1,79 @@
+import Joi from 'joi';
+import { idField, timeField } from './fields';
+
+/** What was seen when something was looked at: a card, its code, its numbers. */
+export interface Inspection {
+  id: string;
+  surfaceId: string | null;
+  machineId: string | null;
+  card: string;
+  code: string;
+  numbers: Record<string, number>;
+  note: string;
+  at: number;
+  personName: string | null;
+  photoIds: string[];
+}
+
+export interface InspectionWrite {
+  surfaceId: string | null;
+  machineId: string | null;
+  card: string;
+  code: string;
+  numbers: Record<string, number>;
+  note: string;
+  at: number;
+}
+
+export const inspectionWriteSchema = Joi.object({
+  surfaceId: idField().allow(null).required().label('Surface'),
+  machineId: idField().allow(null).required().label('Machine'),
+  card: Joi.string().max(40).required().label('Inspection'),
+  code: Joi.string().max(40).required().label('What was seen'),
+  numbers: Joi.object().pattern(Joi.string().max(40), Joi.number()).max(20).required().label('Numbers'),
+  note: Joi.string().trim().max(500).allow('').required().label('Note'),
+  at: timeField('Time').required(),
+})
+  .custom((value: InspectionWrite, helpers) =>
+    value.surfaceId === null && value.machineId === null ? helpers.error('inspection.of') : value,
+  )
+  .messages({ 'inspection.of': 'Say what was looked at: a surface or a machine.' });
+
+export const subjectQuerySchema = Joi.object({
+  surfaceId: idField().label('Surface'),
+  machineId: idField().label('Machine'),
+  limit: Joi.number().integer().min(1).max(200).default(50).label('Limit'),
+});
+
+export interface Photo {
+  id: string;
+  surfaceId: string | null;
+  machineId: string | null;
+  inspectionId: string | null;
+  at: number;
+  note: string;
+  width: number;
+  height: number;
+  personName: string | null;
+}
+
+export const photoUploadSchema = Joi.object({
+  surfaceId: idField().label('Surface'),
+  machineId: idField().label('Machine'),
+  inspectionId: idField().label('Inspection'),
+  at: timeField('Time').required(),
+  note: Joi.string().trim().max(200).allow('').default('').label('Note'),
+});
+export interface PhotoUpload {
+  surfaceId?: string;
+  machineId?: string;
+  inspectionId?: string;
+  at: number;
+  note: string;
+}
+
+export const photoFileSchema = Joi.object({ size: Joi.string().valid('small', 'full').default('full').label('Size') });
+
+/** Types of photos that are taken. What they are is seen by their content, whatever they call themselves. */
+export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
+export const PHOTO_LIMIT = 20 * 1024 * 1024;

@@ -1,0 +1,210 @@
+import type { ColumnMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
+import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
+import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
+import Joi from 'joi';
+import { idField, lengthField, timeField } from './fields';
+
+/** A print as far as surfaces need it. Surface and side are what lay there when it ended. */
+export interface Print {
+  id: string;
+  machineId: string;
+  machineName: string;
+  surfaceId: string | null;
+  surfaceTag: string | null;
+  side: Side | null;
+  material: string;
+  endedAt: number;
+  /** s */
+  duration: number | null;
+  grams: number | null;
+  held: boolean;
+  failure: PrintFailure | null;
+  release: PrintRelease | null;
+  note: string;
+  source: 'tap' | 'grid' | 'list' | 'machine';
+  personName: string | null;
+  withdrawnAt: number | null;
+}
+
+export interface PrintFacts {
+  machineId: string;
+  material: string;
+  endedAt: number;
+  duration: number | null;
+  grams: number | null;
+  held: boolean;
+  failure: PrintFailure | null;
+  release: PrintRelease | null;
+  note: string;
+}
+
+const printKeys = {
+  machineId: idField().required().label('Machine'),
+  material: Joi.string().trim().max(40).allow('').default('').label('Material'),
+  endedAt: timeField('Ended').required(),
+  duration: Joi.number().integer().min(0).max(5e6).allow(null).default(null).label('Duration'),
+  grams: Joi.number().min(0).max(1e6).allow(null).default(null).label('Grams'),
+  held: Joi.boolean().required().label('Held'),
+  failure: Joi.string()
+    .valid(...FAILURES, null)
+    .default(null)
+    .label('How it failed'),
+  release: Joi.string()
+    .valid(...RELEASES, null)
+    .default(null)
+    .label('How it came off'),
+  note: Joi.string().trim().max(200).allow('').default('').label('Note'),
+};
+
+const printFacts = Joi.object(printKeys)
+  .custom((value: PrintFacts, helpers) => (value.held && value.failure !== null ? helpers.error('print.both') : value))
+  .messages({ 'print.both': 'A print that held has not failed: leave out how it failed, or say that it failed.' });
+
+export const printWriteSchema = printFacts;
+
+export const printsWriteSchema = Joi.object({
+  prints: Joi.array()
+    .items(printFacts.keys({ id: idField().required() }))
+    .min(1)
+    .max(500)
+    .unique('id')
+    .required()
+    .label('Prints'),
+});
+export interface PrintsWrite {
+  prints: (PrintFacts & { id: string })[];
+}
+
+export const printListSchema = Joi.object({
+  machineId: idField().label('Machine'),
+  surfaceId: idField().label('Surface'),
+  held: Joi.boolean().label('Held'),
+  search: Joi.string().trim().max(60).allow('').default('').label('Search'),
+  from: timeField('From'),
+  to: timeField('To'),
+  /** "ended-at,id" of the last one of the page before. */
+  after: Joi.string()
+    .pattern(/^\d{1,16},[0-9a-f-]{36}$/)
+    .label('After'),
+  limit: Joi.number().integer().min(1).max(500).default(50).label('Limit'),
+});
+
+/** A list of prints that is being read in. */
+export interface PrintList {
+  id: string;
+  name: string;
+  /** Heads of its columns. */
+  heads: string[];
+  /** Its first lines, as they stand there. */
+  sample: string[][];
+  lines: number;
+  /** Lines that still wait: not taken yet, or bad. */
+  waiting: number;
+  taken: number;
+  /** Lines that were in the shop already. */
+  known: number;
+  match: ColumnMatch;
+  at: number;
+}
+
+/** What would become of a part of a list. */
+export interface ListPreview {
+  /** Of the lines looked at. */
+  good: number;
+  known: number;
+  bad: BadLine[];
+  badCount: number;
+  /** The first good ones, as they would be written. */
+  first: { line: number; machineName: string; endedAt: number; held: boolean; material: string }[];
+  /** Names of machines that are not here, with how many lines name them. */
+  strangers: { name: string; lines: number }[];
+}
+
+export interface BadLine {
+  line: number;
+  cells: string[];
+  faults: Partial<Record<PrintColumn, string>>;
+}
+
+/** A part of a list was taken: where the next part begins, or null at the end. */
+export interface ListTaken {
+  taken: number;
+  known: number;
+  bad: number;
+  next: number | null;
+}
+
+const matchField = Joi.object({
+  columns: Joi.object(
+    Object.fromEntries(PRINT_COLUMNS.map((name) => [name, Joi.number().integer().min(0).max(200).label(name)])),
+  )
+    .required()
+    .label('Columns'),
+  dayFirst: Joi.boolean().required().label('Day first'),
+  durationUnit: Joi.string().valid('s', 'min', 'h').required().label('Unit of spans'),
+})
+  .required()
+  .label('Columns');
+
+export const listUploadSchema = Joi.object({ name: Joi.string().trim().max(120).allow('').default('').label('Name') });
+export const listPreviewSchema = Joi.object({ match: matchField });
+export const listTakeSchema = Joi.object({
+  match: matchField,
+  from: Joi.number().integer().min(0).required().label('From'),
+});
+export const listLineSchema = Joi.object({
+  cells: Joi.array().items(Joi.string().max(500).allow('')).max(200).required().label('Cells'),
+});
+export interface ListTake {
+  match: ColumnMatch;
+  from: number;
+}
+
+/** A Z offset that worked. */
+export interface KeptOffset {
+  id: string;
+  machineId: string;
+  machineName: string;
+  surfaceId: string;
+  surfaceTag: string;
+  /** mm */
+  offset: number;
+  weight: number;
+  at: number;
+  note: string;
+  personName: string | null;
+}
+
+export const offsetWriteSchema = Joi.object({
+  machineId: idField().required().label('Machine'),
+  surfaceId: idField().required().label('Surface'),
+  offset: lengthField('Z offset', { min: -20, max: 20 }).required(),
+  weight: Joi.number().greater(0).max(100).default(1).label('Weight'),
+  note: Joi.string().trim().max(200).allow('').default('').label('Note'),
+  at: timeField('Time').required(),
+});
+export interface OffsetWrite {
+  machineId: string;
+  surfaceId: string;
+  offset: number;
+  weight: number;
+  note: string;
+  at: number;
+}
+
+export const offsetListSchema = Joi.object({
+  machineId: idField().label('Machine'),
+  surfaceId: idField().label('Surface'),
+});
+export const offsetQuestionSchema = Joi.object({
+  machineId: idField().required().label('Machine'),
+  surfaceId: idField().required().label('Surface'),
+});
+/** What the offsets known say of a pair; null when they don't link the two. */
+export interface OffsetAnswer {
+  prediction: {
+    offset: number;
+    deviation: number | null;
+    support: { offsets: number; sameSurface: number; sameMachine: number };
+  } | null;
+}

@@ -1,0 +1,143 @@
+import { guessColumns, readPrintLine, type ColumnMatch } from './readPrintLine';
+import { readFailure, readHeld, readRelease } from './printWords';
+import { readSpan, readTime } from './readTime';
+
+const utc = { dayFirst: true, zone: 'UTC' };
+const AT = Date.UTC(2026, 10, 25, 14, 20);
+
+test.each([
+  ['2026-11-25 14:20', AT],
+  ['2026-11-25T14:20:00Z', AT],
+  ['2026-11-25T15:20:00+01:00', AT],
+  ['2026-11-25T09:20:00.000-0500', AT],
+  ['25.11.2026 14:20', AT],
+  ['25/11/2026, 14:20', AT],
+  ['25-11-2026 2:20 pm', AT],
+  ['25/11/2026 12:20 am', Date.UTC(2026, 10, 25, 0, 20)],
+  ['2026-11-25', Date.UTC(2026, 10, 25)],
+  [String(AT / 1000), AT],
+  [String(AT), AT],
+])('%s', (text, at) => expect(readTime(text, utc)).toBe(at));
+
+test.each(['', 'yesterday', '31.02.2026', '2026-13-01', '25.11.26', '2026-11-25 25:00'])('“%s” is no time', (text) =>
+  expect(readTime(text, utc)).toBeNull(),
+);
+
+// Facts of the IANA time zone database: Lisbon is at UTC+0 in winter and +1 in summer; New York at −5 and −4.
+test.each([
+  ['2026-07-01 12:00', 'Europe/Lisbon', Date.UTC(2026, 6, 1, 11)],
+  ['2026-12-01 12:00', 'Europe/Lisbon', Date.UTC(2026, 11, 1, 12)],
+  ['2026-07-01 12:00', 'America/New_York', Date.UTC(2026, 6, 1, 16)],
+  ['2026-12-01 12:00', 'America/New_York', Date.UTC(2026, 11, 1, 17)],
+])('%s in %s', (text, zone, at) => expect(readTime(text, { dayFirst: true, zone })).toBe(at));
+
+test('the zone of a list doesn’t move a time that says its own, and 3/4 is asked about', () => {
+  expect(readTime('2026-07-01T12:00Z', { dayFirst: true, zone: 'America/New_York' })).toBe(Date.UTC(2026, 6, 1, 12));
+  expect(readTime('3/4/2026', { dayFirst: true, zone: 'UTC' })).toBe(Date.UTC(2026, 3, 3));
+  expect(readTime('3/4/2026', { dayFirst: false, zone: 'UTC' })).toBe(Date.UTC(2026, 2, 4));
+  expect(readTime('3.4.2026', { dayFirst: false, zone: 'UTC' })).toBe(Date.UTC(2026, 3, 3));
+});
+
+test.each([
+  ['1:30', 's', 5400],
+  ['1:30:15', 's', 5415],
+  ['90', 'min', 5400],
+  ['1,5', 'h', 5400],
+  ['1 h 30 min', 's', 5400],
+  ['2h', 'min', 7200],
+  ['1d 2h', 's', 93_600],
+  ['45 seconds', 's', 45],
+  ['long', 's', null],
+  ['2 h or so', 's', null],
+] as const)('%s', (text, unit, seconds) => expect(readSpan(text, unit)).toBe(seconds));
+
+test('words of lists', () => {
+  expect(['ok', 'Held', 'SUCCESS', '1', 'failed', 'Cancelled', 'no', 'maybe', ''].map(readHeld)).toEqual([
+    true,
+    true,
+    true,
+    true,
+    false,
+    false,
+    false,
+    null,
+    null,
+  ]);
+  expect(
+    ['warping', 'came off mid-print', 'welded', 'Elephant foot', 'scratches', 'cat', 'none', ''].map(readFailure),
+  ).toEqual(['lifted-corner', 'let-go', 'welded', 'foot', 'marks', 'other', null, null]);
+  expect(['popped off', 'flexed', 'pried', 'tapped', 'x'].map(readRelease)).toEqual([
+    'by-itself',
+    'flexed',
+    'forced',
+    'nudged',
+    null,
+  ]);
+});
+
+test('columns are guessed by their heads, dates by what they can only mean', () => {
+  const guess = guessColumns(
+    [
+      'Printer',
+      'File',
+      'Finished at',
+      'Print time (min)',
+      'Filament',
+      'Used (g)',
+      'Status',
+      'Fail reason',
+      'How removed',
+    ],
+    [['', '', '11/25/2026 10:00']],
+  );
+  expect(guess).toEqual({
+    columns: { machine: 0, note: 1, ended: 2, duration: 3, material: 4, grams: 5, held: 6, failure: 7, release: 8 },
+    dayFirst: false,
+    durationUnit: 'min',
+  });
+  expect(guessColumns(['a', 'b'], []).columns).toEqual({});
+});
+
+const match: ColumnMatch = {
+  columns: { machine: 0, ended: 1, held: 2, material: 3, grams: 4, duration: 5, failure: 6 },
+  dayFirst: true,
+  durationUnit: 's',
+};
+const read = (cells: string[]) => readPrintLine(cells, { match, zone: 'UTC', now: AT });
+
+test('a good line, with a decimal comma', () =>
+  expect(read([' Dunlin ', '25.11.2026 14:20', 'ok', 'PETG', '12,5 g', '1:30', ''])).toEqual({
+    ok: true,
+    print: {
+      machine: 'Dunlin',
+      endedAt: AT,
+      held: true,
+      material: 'PETG',
+      grams: 12.5,
+      duration: 5400,
+      failure: null,
+      release: null,
+      note: '',
+    },
+  }));
+
+test('a line that only says how it failed is a failure', () =>
+  expect(read(['Dunlin', '25.11.2026', '', '', '', '', 'warped'])).toMatchObject({
+    ok: true,
+    print: { held: false, failure: 'lifted-corner' },
+  }));
+
+test.each([
+  [['', '25.11.2026', 'ok'], ['machine']],
+  [['Dunlin', '', 'ok'], ['ended']],
+  [['Dunlin', '27.11.2026', 'ok'], ['ended']],
+  [
+    ['Dunlin', 'soon', 'perhaps', '', '-3', 'ages'],
+    ['ended', 'held', 'grams', 'duration'],
+  ],
+  [['Dunlin', '25.11.2026', 'ok', '', '', '', 'warped'], ['failure']],
+  [[], ['machine', 'ended', 'held']],
+])('%j has faults at %j', (cells, columns) => {
+  const line = read(cells);
+  expect(line.ok ? [] : Object.keys(line.faults)).toEqual(columns);
+});
