@@ -75,6 +75,7 @@ export class TestShop {
       ...process.env,
       PORT: String(this.port),
       EVEN_BED_DATA: this.folder,
+      EVEN_BED_BACKUPS: '0',
       EVEN_BED_CONSOLES: String(BASE),
       EVEN_BED_PACE: String(this.options.paceMs ?? 3),
       LOG_LEVEL: 'error',

@@ -60,7 +60,7 @@ const serverArea = (area) => {
     [
       noClient,
       {
-        regex: `^(\\.\\./)+(${others.join('|')})/(?!store$)`,
+        regex: `^(\\.\\./)+(${others.join('|')})/(?!store$|\\w+Store$)`,
         message: "Use another area's store, never its routes or jobs.",
       },
     ],

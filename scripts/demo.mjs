@@ -8,6 +8,8 @@ ensureClient();
 const env = {
   ...process.env,
   EVEN_BED_DATA: process.env.EVEN_BED_DATA ?? path.join(ROOT, '.demo'),
+  // The demo starts from a fresh copy each time: there is nothing to back up.
+  EVEN_BED_BACKUPS: process.env.EVEN_BED_BACKUPS ?? '0',
   EVEN_BED_CONSOLES: process.env.EVEN_BED_CONSOLES ?? '4300',
 };
 const server = path.join(ROOT, 'apps/server/src');

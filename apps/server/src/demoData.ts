@@ -1,13 +1,14 @@
 import fs from 'node:fs';
 import { connect, migrate } from './db/connect';
 import { loadDemo } from './db/demo/loadDemo';
-import { databaseFile, settingsFrom } from './settings';
+import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Puts a fresh copy of the demo shop into a data folder, in place of whatever copy lay there. */
 async function main(): Promise<void> {
   const { dataFolder } = settingsFrom(process.env, '.demo');
   const file = databaseFile(dataFolder);
   for (const suffix of ['', '-wal', '-shm']) fs.rmSync(file + suffix, { force: true });
+  fs.rmSync(photoFolder(dataFolder), { recursive: true, force: true });
   const db = connect(file);
   await migrate(db);
   await loadDemo(db, {

@@ -1,14 +1,16 @@
+import { spawn } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import pino from 'pino';
+import pino, { type Logger } from 'pino';
 import { connect, migrate } from './db/connect';
 import { buildApp } from './http/app';
+import { backupIsDue, holdFolder } from './shop/backup';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Serves a shop from its data folder until it is told to stop. */
 async function main(): Promise<void> {
   const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
-  const { port, host, dataFolder } = settingsFrom(process.env, 'data');
+  const { port, host, dataFolder, keepBackups } = settingsFrom(process.env, 'data');
   const clientFolder = path.resolve(__dirname, '../../client/dist');
   const db = connect(databaseFile(dataFolder));
   await migrate(db);
@@ -18,6 +20,7 @@ async function main(): Promise<void> {
     clientFolder: fs.existsSync(clientFolder) ? clientFolder : undefined,
     photoFolder: photoFolder(dataFolder),
   });
+  let letGo = () => {};
   const server = app.listen(port, host);
   server.on('error', (error: NodeJS.ErrnoException) => {
     const message =
@@ -28,6 +31,8 @@ async function main(): Promise<void> {
     process.exit(1);
   });
   server.on('listening', () => {
+    letGo = holdFolder(dataFolder);
+    if (keepBackups > 0) backUpDaily(dataFolder, log);
     const address = server.address();
     const actual = typeof address === 'object' && address ? address.port : port;
     process.stdout.write(
@@ -35,11 +40,31 @@ async function main(): Promise<void> {
     );
   });
   const stop = () => {
+    letGo();
     server.closeAllConnections();
     server.close(() => void db.destroy().then(() => process.exit(0)));
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
+}
+
+const LOOK_EVERY_MS = 3_600_000;
+
+/** Makes a backup when the last one is a day old, in a process of its own so that nobody waits for it. */
+function backUpDaily(dataFolder: string, log: Logger): void {
+  const look = () => {
+    if (!backupIsDue(dataFolder, Date.now())) return;
+    const child = spawn(process.execPath, ['--import', 'tsx', path.join(__dirname, 'shopCommand.ts'), 'backup'], {
+      stdio: ['ignore', 'ignore', 'pipe'],
+    });
+    let said = '';
+    child.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
+    child.on('exit', (code) =>
+      code === 0 ? log.info('daily backup made') : log.error({ said }, 'daily backup failed'),
+    );
+  };
+  look();
+  setInterval(look, LOOK_EVERY_MS).unref();
 }
 
 main().catch((error: unknown) => {

@@ -5,6 +5,8 @@ export interface Settings {
   port: number;
   host: string;
   dataFolder: string;
+  /** How many daily backups are kept; 0: none is made. */
+  keepBackups: number;
 }
 
 /** @throws Error a PORT that is none, in words */
@@ -13,8 +15,14 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
   if (!Number.isInteger(port) || port < 0 || port > 65535) {
     throw new Error(`PORT is "${env['PORT']}", which is no port. Use a number from 1 to 65535, such as PORT=4300.`);
   }
+  const keepBackups = Number(env['EVEN_BED_BACKUPS'] ?? 14);
+  if (!Number.isInteger(keepBackups) || keepBackups < 0)
+    throw new Error(
+      `EVEN_BED_BACKUPS is "${env['EVEN_BED_BACKUPS']}"; say how many daily backups to keep, 0 for none.`,
+    );
   return {
     port,
+    keepBackups,
     host: env['EVEN_BED_HOST'] ?? '127.0.0.1',
     dataFolder: path.resolve(env['EVEN_BED_DATA'] ?? defaultData),
   };

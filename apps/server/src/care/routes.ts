@@ -78,7 +78,7 @@ export const careRoutes: Route[] = [
     path: '/photos/:id',
     area: 'care',
     access: 'technician',
-    secret: true,
+    alone: true,
     summary: 'Send a photo; it is turned upright and made small here',
     answers: 'The photo.',
     query: photoUploadSchema,

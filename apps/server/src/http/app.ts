@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import fs from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { validate } from '@even-bed/contract';
@@ -22,7 +23,7 @@ import { once } from './once';
 import { Problem } from './problem';
 import { routes } from './routes';
 import type { Answer, Call, Route } from './route';
-import { readUpload } from './upload';
+import { keepUpload, readUpload } from './upload';
 
 export interface AppParts {
   db: Knex;
@@ -124,15 +125,24 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
     params: ctx.params as Record<string, string>,
     query: route.query ? checked(route.query, ctx.query, 'query') : {},
     body: route.body ? checked(route.body, ctx.request.body ?? {}, 'body') : undefined,
-    upload: route.upload ? await readUpload(ctx, route.upload) : null,
+    upload: route.upload && !route.upload.toFile ? await readUpload(ctx, route.upload) : null,
+    uploadFile: route.upload?.toFile ? await keepUpload(ctx, route.upload) : null,
     device: deviceName(ctx.get('User-Agent')),
     origin: `${ctx.protocol}://${ctx.host}`,
   };
   if (route.stream) return route.stream(ctx, call);
+  try {
+    await answerWith(ctx, route, call);
+  } finally {
+    if (call.uploadFile) await fs.rm(call.uploadFile, { force: true });
+  }
+}
+
+async function answerWith(ctx: Context, route: Route, call: Call): Promise<void> {
   const answer: Answer =
-    !writes || route.secret
+    route.method === 'get' || route.alone
       ? await route.handle(call)
-      : await once(call.db, { key: writeKey(ctx), content: contentOf(ctx, call), now: parts.now }, (trx) =>
+      : await once(call.db, { key: writeKey(ctx), content: contentOf(ctx, call), now: call.now }, (trx) =>
           route.handle({ ...call, db: trx }),
         );
   ctx.status = answer.status ?? 200;

@@ -28,8 +28,9 @@ export interface Call {
   secretCost: SecretCost;
   /** Folder of photos. */
   photoFolder: string;
-  /** What an upload brought. */
+  /** What an upload brought, or the file it was put into when it may be large. */
   upload: Buffer | null;
+  uploadFile: string | null;
 }
 
 export interface Answer {
@@ -58,9 +59,9 @@ export interface Route {
   query?: Joi.ObjectSchema;
   body?: Joi.ObjectSchema;
   /** Takes a file of at most so many bytes as its body, of one of these types. */
-  upload?: { types: readonly string[]; limit: number; tooLarge: string };
+  upload?: { types: readonly string[]; limit: number; tooLarge: string; toFile?: true };
   /** Carries a secret, or does slow work before it writes: no transaction round it, and no record of its content. */
-  secret?: true;
+  alone?: true;
   handle: (call: Call) => Promise<Answer>;
   /** A GET that streams writes to the context itself. */
   stream?: (ctx: Context, call: Call) => void;

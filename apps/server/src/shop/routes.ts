@@ -1,6 +1,34 @@
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
 import { settingsWriteSchema, type SettingsWrite } from '@even-bed/contract';
-import type { Route } from '../http/route';
+import { v7 as uuid } from 'uuid';
+import { notFound, Problem } from '../http/problem';
+import type { Answer, Call, Route } from '../http/route';
+import { countPeople } from '../people/store';
+import { exportShop } from './exportShop';
+import { importShop } from './importShop';
+import { CSV_LISTS, csvOf, type CsvList } from './lists';
 import { saveSettings, shopSettings } from './store';
+
+const EXPORT_LIMIT = 4 * 1024 * 1024 * 1024;
+
+async function takeAlong({ db, photoFolder, now }: Call): Promise<Answer> {
+  const file = path.join(os.tmpdir(), `even-bed-${uuid()}.zip`);
+  await exportShop(db, { file, photoFolder, at: now });
+  // The file has no name from here on: it is gone when it has been read, or when the reader goes.
+  const stream = fs.createReadStream(file, { fd: fs.openSync(file, 'r') });
+  fs.unlinkSync(file);
+  const day = new Date(now).toISOString().slice(0, 10);
+  return { body: stream, file: { type: 'application/zip', name: `even-bed-${day}.zip` } };
+}
+
+async function bringAlong({ db, photoFolder, uploadFile }: Call): Promise<Answer> {
+  if ((await countPeople(db)) > 0)
+    throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
+  return { body: { rows: await importShop(db, { file: uploadFile!, photoFolder }) } };
+}
 
 export const shopRoutes: Route[] = [
   {
@@ -21,5 +49,46 @@ export const shopRoutes: Route[] = [
     answers: 'The settings.',
     body: settingsWriteSchema,
     handle: async ({ db, body }) => ({ body: await saveSettings(db, body as SettingsWrite) }),
+  },
+  {
+    method: 'get',
+    path: '/export',
+    area: 'shop',
+    access: 'lead',
+    summary: 'Everything the shop has in one zip',
+    answers: 'A zip file; its README says what is in it.',
+    handle: takeAlong,
+  },
+  {
+    method: 'put',
+    path: '/import/:id',
+    area: 'shop',
+    access: 'anyone',
+    alone: true,
+    summary: 'Read an export into an empty shop; only while there is no account',
+    answers: 'rows: how many each table has.',
+    upload: {
+      types: ['application/zip', 'application/octet-stream', 'application/x-zip-compressed'],
+      limit: EXPORT_LIMIT,
+      tooLarge: 'An export may have at most 4 GB.',
+      toFile: true,
+    },
+    handle: bringAlong,
+  },
+  {
+    method: 'get',
+    path: '/csv/:list',
+    area: 'shop',
+    access: 'looker',
+    summary: 'A list as CSV: machines, surfaces, kinds, prints, offsets, inspections, people or book',
+    answers: 'A CSV file.',
+    handle: ({ db, params, now }) => {
+      const list = CSV_LISTS.find((known) => known === params['list']) as CsvList | undefined;
+      if (!list) throw notFound('This list');
+      return Promise.resolve({
+        body: Readable.from(csvOf(db, list, now)),
+        file: { type: 'text/csv; charset=utf-8', name: `${list}.csv` },
+      });
+    },
   },
 ];

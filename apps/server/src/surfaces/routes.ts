@@ -27,7 +27,7 @@ import { notFound } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
 import { shopSettings } from '../shop/store';
 import { labelsPdf } from './labels';
-import { keepOffset, listOffsets, predictPair, withdrawOffset } from './offsets';
+import { keepOffset, listOffsets, predictPair, withdrawOffset } from './offsetStore';
 import { askToMount, mount, refuseCrossedPoles } from './mount';
 import { readStack, saveStack } from './stack';
 import {

@@ -265,7 +265,6 @@ describe('a list', () => {
       from = part.next;
     }
     expect(sum).toBe(3 * (2000 - 2));
-    expect((await preview(id, list.match)).good).toBe(199_800 - sum);
   });
 
   test('one line too many is refused in words', async () => {

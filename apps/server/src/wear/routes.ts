@@ -123,6 +123,7 @@ export const wearRoutes: Route[] = [
     path: '/print-lists/:id/preview',
     area: 'wear',
     access: 'technician',
+    alone: true,
     summary: 'What would become of a list with columns matched so',
     answers: 'How many lines are good, known and bad, with the first of each.',
     body: listPreviewSchema,

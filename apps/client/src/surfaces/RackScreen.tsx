@@ -1,0 +1,174 @@
+import type { Surface } from '@even-bed/contract';
+import type { SurfaceCondition, SurfaceGroup } from '@even-bed/core';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useDeferredValue, useState } from 'react';
+import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { errorOf } from '../api/errorOf';
+import { useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Empty } from '../ui/Empty';
+import { Failed, Loading } from '../ui/Loading';
+import { Page } from '../ui/Page';
+import { Pick } from '../ui/Pick';
+import { SearchField } from '../ui/SearchField';
+import { useNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import { PlaceDialog } from './PlaceDialog';
+import { RackRow } from './RackRow';
+import { useMoveManyMutation, usePlacesQuery, useRackInfiniteQuery } from './surfacesApi';
+import { GROUP_NAMES } from './surfaceWords';
+
+const ANY = 'any';
+const STATES: { value: SurfaceCondition; label: string }[] = [
+  { value: 'in-use', label: 'In use' },
+  { value: 'in-rack', label: 'In the rack' },
+  { value: 'on-hold', label: 'On hold' },
+  { value: 'awaiting-work', label: 'Waits for work' },
+  { value: 'retired', label: 'Retired' },
+];
+
+interface ListProps {
+  /** The one whose page stands beside the list. */
+  selectedId?: string;
+}
+
+/** Every sheet, platform, base and film: where it is, which side is up, what is left of it. */
+export function RackScreen({ selectedId }: ListProps) {
+  const router = useRouter();
+  const now = useNow();
+  const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
+  const params = useLocalSearchParams<{ search?: string; group?: string; state?: string; place?: string }>();
+  const [search, setSearch] = useState(params.search ?? '');
+  const [chosen, setChosen] = useState<ReadonlyMap<string, Surface> | null>(null);
+  const [moving, setMoving] = useState(false);
+  const query = useDeferredValue(search);
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useRackInfiniteQuery({
+    search: query,
+    group: (params.group as SurfaceGroup | undefined) ?? null,
+    state: (params.state as SurfaceCondition | undefined) ?? null,
+    place: params.place ?? null,
+  });
+  const { data: places = [] } = usePlacesQuery();
+  const [move, moved] = useMoveManyMutation();
+  const surfaces = data?.pages.flatMap(({ items }) => items) ?? [];
+  const failure = errorOf(error);
+  const narrowed = search !== '' || params.group || params.state || params.place;
+  const set = (name: 'group' | 'state' | 'place', value: string) =>
+    router.setParams({ [name]: value === ANY ? undefined : value });
+  const toggle = (surface: Surface) => {
+    const next = new Map(chosen);
+    if (!next.delete(surface.id)) next.set(surface.id, surface);
+    setChosen(next);
+  };
+  const labels = () => {
+    const tags = [...(chosen?.values() ?? [])].map(({ tag }) => tag).sort();
+    router.push(`/labels?tags=${tags.join(',')}`);
+  };
+  const count = chosen?.size ?? 0;
+  return (
+    <Page
+      title="Rack"
+      testID="rack"
+      tools={
+        selectedId ? undefined : (
+          <>
+            {mayDo ? <ActionButton label="Add a surface" icon="add" onPress={() => router.push('/rack/new')} testID="add-surface" /> : null}
+            <ActionButton label={chosen ? 'Done choosing' : 'Choose several'} icon="check" onPress={() => setChosen(chosen ? null : new Map())} testID="choose-several" />
+            <ActionButton label="Scan a tag" icon="code" onPress={() => router.push('/scan')} testID="to-scan" />
+          </>
+        )
+      }
+      onEnd={() => {
+        if (hasNextPage && !isFetching) void fetchNextPage();
+      }}
+      actions={
+        chosen ? (
+          <>
+            <ActionButton label={`Labels for ${count}`} icon="label" grow disabled={count === 0} onPress={labels} testID="labels-chosen" />
+            {mayDo ? <ActionButton label={`Move ${count}`} kind="main" grow disabled={count === 0} onPress={() => setMoving(true)} testID="move-chosen" /> : null}
+          </>
+        ) : undefined
+      }
+    >
+      <View style={{ gap: 12 }}>
+        <View style={{ flexDirection: 'row' }}>
+          <SearchField label="Search tag, kind, place, machine" value={search} onChange={setSearch} testID="rack-search" />
+        </View>
+        <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+          <Pick
+            label="Group"
+            hideLabel
+            value={params.group ?? ANY}
+            options={[{ value: ANY, label: 'Every kind' }, ...Object.entries(GROUP_NAMES).map(([value, label]) => ({ value, label }))]}
+            onChange={(value) => set('group', value)}
+            testID="rack-group"
+          />
+          <Pick
+            label="State"
+            hideLabel
+            value={params.state ?? ANY}
+            options={[{ value: ANY, label: 'Every state' }, ...STATES]}
+            onChange={(value) => set('state', value)}
+            testID="rack-state"
+          />
+          {places.length > 0 ? (
+            <Pick
+              label="Place"
+              hideLabel
+              value={params.place ?? ANY}
+              options={[{ value: ANY, label: 'Every place' }, ...places.map((value) => ({ value, label: value }))]}
+              onChange={(value) => set('place', value)}
+              testID="rack-place"
+            />
+          ) : null}
+        </View>
+      </View>
+      {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
+      {!data && !failure ? <Loading what="the rack" /> : null}
+      {data && surfaces.length === 0 ? (
+        narrowed ? (
+          <Words tone="steel">No surface matches. Try another state, or the beginning of a tag.</Words>
+        ) : (
+          <Empty title="The rack is empty.">
+            <Words tone="steel">
+              Add what prints stick to: sheets, bases, platforms, films. Each gets a tag, and from then on the book knows
+              where it is and what was done to it.
+            </Words>
+          </Empty>
+        )
+      ) : null}
+      <View testID="rack-list">
+        {surfaces.map((surface) => (
+          <RackRow
+            key={surface.id}
+            surface={surface}
+            now={now}
+            selected={surface.id === selectedId}
+            chosen={chosen ? chosen.has(surface.id) : null}
+            onChoose={() => toggle(surface)}
+          />
+        ))}
+      </View>
+      {hasNextPage ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton label="More" busy={isFetching} onPress={() => void fetchNextPage()} />
+        </View>
+      ) : null}
+      {moving ? (
+        <PlaceDialog
+          title={`Move ${count} ${count === 1 ? 'surface' : 'surfaces'} to`}
+          failure={errorOf(moved.error)?.message}
+          onClose={() => setMoving(false)}
+          onPlace={async (place) => {
+            const body = { ids: [...chosen!.keys()], place, at: Date.now() };
+            const result = await move({ key: uuid(), body });
+            if (result.error) return;
+            setMoving(false);
+            setChosen(null);
+          }}
+        />
+      ) : null}
+    </Page>
+  );
+}

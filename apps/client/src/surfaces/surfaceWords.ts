@@ -1,0 +1,72 @@
+import type { Surface, SurfaceKind } from '@even-bed/contract';
+import type { LifeLeft, Side, SurfaceGroup, SurfaceState } from '@even-bed/core';
+import { lifeOf } from '@even-bed/core/surfaces/lifeOf';
+import { surfaceCondition } from '@even-bed/core/surfaces/surfaceState';
+import type { SignalKind } from '../ui/Signal';
+
+export const GROUP_NAMES: Record<SurfaceGroup, string> = {
+  sheet: 'Spring sheets',
+  glass: 'Glass',
+  laminate: 'Laminate boards',
+  cover: 'Flexible covers',
+  base: 'Magnetic bases',
+  platform: 'Resin platforms',
+  'flex-plate': 'Flex plates',
+  film: 'Vat films',
+};
+
+export const HOLD_NAMES = { cure: 'Curing', dry: 'Drying', cool: 'Cooling', soak: 'Soaking' } as const;
+
+/** "4 h 10 min", "2 days": what is left of a span, rounded up to the minute. */
+export function spanWords(ms: number): string {
+  const minutes = Math.max(1, Math.ceil(ms / 60_000));
+  if (minutes < 60) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 24) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${minutes % 60} min`;
+  const days = Math.floor(hours / 24);
+  return hours % 24 === 0 ? `${days} ${days === 1 ? 'day' : 'days'}` : `${days} d ${hours % 24} h`;
+}
+
+/** A surface's state in a shape and a few words. */
+export function conditionWords(state: SurfaceState, now: number): { signal: SignalKind; words: string } {
+  switch (surfaceCondition(state, now)) {
+    case 'retired':
+      return { signal: 'stop', words: 'Retired' };
+    case 'on-hold':
+      return { signal: 'hold', words: `${HOLD_NAMES[state.hold!.kind]}, ${spanWords(state.hold!.until - now)} left` };
+    case 'awaiting-work':
+      return { signal: 'due', words: 'Waits for work' };
+    case 'in-use':
+      return { signal: 'ready', words: 'In use' };
+    case 'in-rack':
+      return { signal: 'ready', words: 'In the rack' };
+  }
+}
+
+/** "side A, textured"; only the finish where there is one side. */
+export const sideWords = (side: Side, { sides }: Pick<SurfaceKind, 'sides'>): string =>
+  sides.length < 2 ? sides[0]! : `side ${side}, ${sides[side === 'A' ? 0 : 1]}`;
+
+/** Where a surface is: "on Dunlin, side A, textured", "Rack 2". */
+export function whereWords({ state, machineName, kind }: Pick<Surface, 'state' | 'machineName' | 'kind'>): string {
+  const { where } = state;
+  if (where.kind === 'machine') return `on ${machineName}, ${sideWords(where.sideUp, kind)} up`;
+  if (state.retired !== null) return state.retired;
+  return where.place === '' ? 'no place noted' : where.place;
+}
+
+/** How much of its life a side has behind it. */
+export function lifeOfSide(surface: Surface, side: Side, now: number): LifeLeft | null {
+  const { prints, grams } = surface.use[side];
+  const since = surface.renewedAt ?? surface.boughtAt ?? surface.createdAt;
+  return lifeOf(surface.kind.life, { prints, grams, since, now });
+}
+
+const UNITS = { prints: 'prints', grams: 'g', days: 'days' } as const;
+
+/** "about 40 prints left", "past its 300 prints". */
+export function lifeWords({ left, expected, spread, unit, state }: LifeLeft): string {
+  if (state === 'over') return `past its ${Math.round(expected)} ${UNITS[unit]}`;
+  if (left <= 0) return `at its end: ${Math.round(expected)} ± ${Math.round(spread)} ${UNITS[unit]} expected`;
+  return `about ${Math.round(left)} ${UNITS[unit]} left of ${Math.round(expected)}`;
+}

@@ -1,0 +1,76 @@
+import { View } from 'react-native';
+import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
+import { FAMILY, usePalette } from './theme';
+import { Words } from './Words';
+
+export interface SectionLayer {
+  name: string;
+  /** mm */
+  thickness: number;
+  measured: boolean;
+  /** Lies loose: may be lifted off. */
+  loose: boolean;
+}
+
+interface Props {
+  /** Bottom first. */
+  layers: readonly SectionLayer[];
+  /** Width of what lies there, mm: for saying how much larger the thickness is drawn. */
+  width: number;
+  label: string;
+}
+
+const BAND = 176;
+const DRAWN = 190;
+const LEAST = 17;
+const GAP = 5;
+
+/** The layers of a stack as a section, thickness at the side; the loose ones stand a little off. */
+export function StackSection({ layers, width, label }: Props) {
+  const palette = usePalette();
+  const total = layers.reduce((sum, { thickness }) => sum + thickness, 0);
+  const scale = total > 0 ? BAND / total : 1;
+  const heights = layers.map(({ thickness }) => Math.max(LEAST, thickness * scale));
+  const gaps = layers.filter(({ loose }, i) => loose && i > 0).length;
+  const full = heights.reduce((sum, height) => sum + height, 0) + gaps * GAP;
+  const times = Math.max(1, Math.round(scale / (DRAWN / width)));
+  let bottom = full + 4;
+  return (
+    <View role="img" aria-label={label} testID="stack-section">
+      <Svg width="100%" height={full + 8} viewBox={`0 0 330 ${full + 8}`} preserveAspectRatio="xMinYMid meet">
+        {layers.map((layer, i) => {
+          const height = heights[i]!;
+          if (layer.loose && i > 0) bottom -= GAP;
+          bottom -= height;
+          const middle = bottom + height / 2 + 5;
+          return (
+            <G key={i}>
+              <Rect x={1} y={bottom} width={DRAWN} height={height} fill={palette.raised} stroke={palette.ink} strokeWidth={1.2} />
+              {hatch(i, { y: bottom, height }).map((x) => (
+                <Line key={x} x1={x} y1={bottom + height} x2={x + 6} y2={bottom} stroke={palette.hairline} strokeWidth={1} />
+              ))}
+              <SvgText x={10} y={middle} fontFamily={FAMILY.regular} fontSize={14} fill={palette.ink}>
+                {short(layer.name)}
+              </SvgText>
+              <SvgText x={DRAWN + 12} y={middle} fontFamily={FAMILY.bold} fontSize={14} fill={palette.ink}>
+                {`${Number(layer.thickness.toFixed(3))}${layer.measured ? '' : ' nominal'}`}
+              </SvgText>
+            </G>
+          );
+        })}
+        <Line x1={0} y1={full + 5} x2={330} y2={full + 5} stroke={palette.ink} strokeWidth={1.2} />
+      </Svg>
+      <Words size="small" tone="steel">
+        {`mm, bottom to top; thickness drawn about ${times} times larger than width.`}
+      </Words>
+    </View>
+  );
+}
+
+/** Every second layer is hatched at its right end, so that neighbours are told apart without colour. */
+function hatch(index: number, { height }: { y: number; height: number }): number[] {
+  if (index % 2 === 0 || height < LEAST) return [];
+  return Array.from({ length: 6 }, (_, i) => DRAWN - 46 + i * 7);
+}
+
+const short = (name: string) => (name.length > 22 ? `${name.slice(0, 21)}…` : name);

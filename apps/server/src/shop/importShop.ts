@@ -1,0 +1,156 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import readline from 'node:readline';
+import type { Readable } from 'node:stream';
+import type { Knex } from 'knex';
+import yauzl, { type Entry, type ZipFile } from 'yauzl';
+import { verifyBook } from '../book/store';
+import { brokenKeys, checkKeysLater, columnsOf } from '../db/snapshot';
+import { Problem } from '../http/problem';
+import { EXPORT_FORMAT, EXPORT_VERSION } from './exportShop';
+import { TAKEN_TABLES } from './tables';
+
+/** A zip may unpack to this many times its size, and some: tables shrink tenfold, bombs a thousandfold. */
+const MOST_GROWTH = 60;
+const FREE_BYTES = 64 * 1024 * 1024;
+const LONGEST_LINE = 8 * 1024 * 1024;
+const ROWS_AT_ONCE = 200;
+const MOST_ENTRIES = 400_000;
+
+const PHOTO = /^photos\/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}(?:-small)?\.jpg)$/;
+const TABLE = /^data\/([a-z_]+)\.jsonl$/;
+const PASSED_OVER = /^(README\.txt|tables\/[a-z_]+\.csv)$/;
+
+const refuse = (message: string, cause?: unknown) =>
+  Object.assign(new Problem(422, 'no-shop', message), cause === undefined ? {} : { cause });
+
+const opened = (file: string) =>
+  new Promise<ZipFile>((resolve, reject) =>
+    // yauzl itself refuses names that lead out of a folder, and entries larger than they say.
+    yauzl.open(file, { lazyEntries: true, autoClose: false, strictFileNames: true }, (error, zip) =>
+      error ? reject(error) : resolve(zip),
+    ),
+  );
+
+const entryStream = (zip: ZipFile, entry: Entry) =>
+  new Promise<Readable>((resolve, reject) =>
+    zip.openReadStream(entry, (error, stream) => (error ? reject(error) : resolve(stream))),
+  );
+
+/** All entries by name, refusing what has no place in an export and what would unpack without end. */
+async function entriesOf(zip: ZipFile, size: number): Promise<Map<string, Entry>> {
+  const entries = new Map<string, Entry>();
+  let bytes = 0;
+  await new Promise<void>((resolve, reject) => {
+    zip.on('error', reject);
+    zip.on('end', resolve);
+    zip.on('entry', (entry: Entry) => {
+      const { fileName, uncompressedSize } = entry;
+      bytes += uncompressedSize;
+      const known = fileName === 'manifest.json' || [PHOTO, TABLE, PASSED_OVER].some((name) => name.test(fileName));
+      if (!known) return reject(refuse(`“${fileName.slice(0, 60)}” has no place in an export of a shop.`));
+      if (entries.has(fileName) || entries.size >= MOST_ENTRIES)
+        return reject(refuse('This zip names a file twice, or too many.'));
+      if (bytes > FREE_BYTES + MOST_GROWTH * size)
+        return reject(refuse('This zip would unpack to far more than a shop holds. Nothing was read in.'));
+      entries.set(fileName, entry);
+      zip.readEntry();
+    });
+    zip.readEntry();
+  });
+  return entries;
+}
+
+async function textOf(zip: ZipFile, entry: Entry): Promise<string> {
+  const chunks: Buffer[] = [];
+  for await (const chunk of (await entryStream(zip, entry)) as AsyncIterable<Buffer>) chunks.push(chunk);
+  return Buffer.concat(chunks).toString('utf8');
+}
+
+/**
+ * Reads an export into an empty shop: all of it or nothing. The same rows stand there afterwards, book and its chain
+ * included.
+ * @throws Problem what is no export, is damaged, or was changed on the way
+ */
+export async function importShop(
+  db: Knex,
+  { file, photoFolder }: { file: string; photoFolder: string },
+): Promise<Record<string, number>> {
+  let zip: ZipFile;
+  try {
+    zip = await opened(file);
+  } catch (cause) {
+    throw refuse('This is no zip that can be read. Choose the file that “Take the shop along” made.', cause);
+  }
+  const written: string[] = [];
+  try {
+    const entries = await entriesOf(zip, fs.statSync(file).size);
+    const rows = await readManifest(zip, entries.get('manifest.json'));
+    await db.transaction(async (trx) => {
+      if (await trx('people').first())
+        throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
+      await checkKeysLater(trx);
+      await trx('surface_kinds').delete();
+      for (const { name } of TAKEN_TABLES) {
+        const entry = entries.get(`data/${name}.jsonl`);
+        const count = entry ? await readTable(trx, name, await entryStream(zip, entry)) : 0;
+        if (count !== (rows[name] ?? 0))
+          throw refuse(`Table ${name} has ${count} rows, its list says ${rows[name] ?? 0}.`);
+      }
+      const [broken] = await brokenKeys(trx);
+      if (broken !== undefined) throw refuse(`Table ${broken} has rows that lead nowhere: this export is damaged.`);
+      const book = await verifyBook(trx);
+      if (!book.sound)
+        throw refuse(`The book in this export was changed: line ${book.fault!.seq}, ${book.fault!.reason}.`);
+      await fs.promises.mkdir(photoFolder, { recursive: true });
+      for (const [name, entry] of entries) {
+        const [, photo] = PHOTO.exec(name) ?? [];
+        if (photo === undefined) continue;
+        const target = path.join(photoFolder, photo);
+        written.push(target);
+        await fs.promises.writeFile(target, await entryStream(zip, entry), { mode: 0o640 });
+      }
+    });
+    return rows;
+  } catch (error) {
+    for (const photo of written) fs.rmSync(photo, { force: true });
+    if (error instanceof Problem) throw error;
+    throw refuse('This export is damaged. Nothing was read in; take the shop along anew.', error);
+  } finally {
+    zip.close();
+  }
+}
+
+async function readManifest(zip: ZipFile, entry: Entry | undefined): Promise<Record<string, number>> {
+  if (!entry) throw refuse('This zip has no manifest: it is no export of a shop.');
+  if (entry.uncompressedSize > 100_000) throw refuse('The manifest of this zip is too long.');
+  const manifest = JSON.parse(await textOf(zip, entry)) as { format?: unknown; version?: unknown; rows?: unknown };
+  if (manifest.format !== EXPORT_FORMAT) throw refuse('This zip is no export of a shop.');
+  if (manifest.version !== EXPORT_VERSION)
+    throw refuse(
+      'This export was made by another version of Even Bed. Read it in there, or use the version that made it.',
+    );
+  return manifest.rows as Record<string, number>;
+}
+
+/** Reads one table, row by row. @returns how many rows */
+async function readTable(trx: Knex.Transaction, table: string, stream: Readable): Promise<number> {
+  const columns = await columnsOf(trx, table);
+  let count = 0;
+  let batch: Record<string, unknown>[] = [];
+  const flush = async () => {
+    if (batch.length > 0) await trx(table).insert(batch);
+    batch = [];
+  };
+  for await (const line of readline.createInterface({ input: stream, crlfDelay: Infinity })) {
+    if (line.length > LONGEST_LINE) throw refuse(`A row of ${table} is longer than any row can be.`);
+    const row = JSON.parse(line) as Record<string, unknown>;
+    const strange = Object.keys(row).find((column) => !columns.includes(column));
+    if (strange !== undefined) throw refuse(`Table ${table} has no column ${strange.slice(0, 40)}.`);
+    batch.push(row);
+    count++;
+    if (batch.length === ROWS_AT_ONCE) await flush();
+  }
+  await flush();
+  return count;
+}

@@ -1,0 +1,168 @@
+import type { BookEntry, KeptOffset, MachineOverview, Page, Person, Print, Surface } from '@even-bed/contract';
+import { surfaceCondition } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { listEntries } from '../book/store';
+import { listInspections } from '../care/store';
+import { listMachines } from '../fleet/store';
+import { csv } from '../http/csv';
+import { listPeople } from '../people/store';
+import { listOffsets } from '../surfaces/offsetStore';
+import { listKinds, listSurfaces } from '../surfaces/store';
+import { listPrints } from '../wear/store';
+
+/** Lists that can be had as CSV. */
+export const CSV_LISTS = [
+  'machines',
+  'surfaces',
+  'kinds',
+  'prints',
+  'offsets',
+  'inspections',
+  'people',
+  'book',
+] as const;
+export type CsvList = (typeof CSV_LISTS)[number];
+
+const day = (at: number | null) => (at === null ? '' : new Date(at).toISOString());
+
+interface Column<T> {
+  head: string;
+  of: (item: T) => unknown;
+}
+const column = <T>(head: string, of: (item: T) => unknown): Column<T> => ({ head, of });
+
+const MACHINES: Column<MachineOverview>[] = [
+  column('tag', ({ tag }) => tag),
+  column('name', ({ name }) => name),
+  column('area', ({ areaName }) => areaName),
+  column('shelf', ({ shelf }) => shelf),
+  column('model', ({ model }) => model),
+  column('family', ({ family }) => family),
+  column('plate width mm', ({ plateWidth }) => plateWidth),
+  column('plate depth mm', ({ plateDepth }) => plateDepth),
+  column('last level check', ({ lastCheck }) => day(lastCheck?.endedAt ?? null)),
+  column('range mm', ({ lastCheck }) => lastCheck?.after ?? ''),
+  column('next due', ({ rule }) => day(rule?.nextDueAt ?? null)),
+  column('note', ({ note }) => note),
+];
+const surfaces = (now: number): Column<Surface>[] => [
+  column('tag', ({ tag }) => tag),
+  column('kind', ({ kind }) => kind.name),
+  column('state', ({ state }) => surfaceCondition(state, now)),
+  column('where', ({ state, machineName }) => machineName ?? (state.where.kind === 'rack' ? state.where.place : '')),
+  column('side up', ({ state }) => (state.where.kind === 'machine' ? state.where.sideUp : '')),
+  column('hold until', ({ state }) => day(state.hold?.until ?? null)),
+  column('width mm', ({ width }) => width),
+  column('depth mm', ({ depth }) => depth),
+  column('thickness mm', ({ thickness, kind }) => thickness ?? kind.thickness),
+  column('prints', ({ prints }) => prints),
+  column('failures since renewed', ({ failures }) => failures),
+  column('bought', ({ boughtAt }) => day(boughtAt)),
+  column('price', ({ price }) => price),
+  column('note', ({ note }) => note),
+];
+const PRINTS: Column<Print>[] = [
+  column('ended', ({ endedAt }) => day(endedAt)),
+  column('machine', ({ machineName }) => machineName),
+  column('surface', ({ surfaceTag }) => surfaceTag),
+  column('side', ({ side }) => side),
+  column('material', ({ material }) => material),
+  column('held', ({ held }) => held),
+  column('failure', ({ failure }) => failure),
+  column('release', ({ release }) => release),
+  column('duration s', ({ duration }) => duration),
+  column('grams', ({ grams }) => grams),
+  column('person', ({ personName }) => personName),
+  column('note', ({ note }) => note),
+];
+const OFFSETS: Column<KeptOffset>[] = [
+  column('at', ({ at }) => day(at)),
+  column('machine', ({ machineName }) => machineName),
+  column('surface', ({ surfaceTag }) => surfaceTag),
+  column('offset mm', ({ offset }) => offset),
+  column('weight', ({ weight }) => weight),
+  column('person', ({ personName }) => personName),
+  column('note', ({ note }) => note),
+];
+const PEOPLE: Column<Person>[] = [
+  column('name', ({ name }) => name),
+  column('role', ({ role }) => role),
+  column('here', ({ active }) => active),
+];
+const BOOK: Column<BookEntry>[] = [
+  column('line', ({ seq }) => seq),
+  column('at', ({ at }) => day(at)),
+  column('kind', ({ kind }) => kind),
+  column('machine', ({ machineName }) => machineName),
+  column('surface', ({ surfaceTag }) => surfaceTag),
+  column('person', ({ personName }) => personName),
+  column('text', ({ text }) => text),
+  column('corrects', ({ corrects }) => corrects),
+];
+
+function* table<T>(columns: readonly Column<T>[], items: readonly T[], first: boolean): Generator<string> {
+  const rows = items.map((item) => columns.map(({ of }) => of(item)));
+  // Only the first part carries the byte order mark and the heads.
+  yield first ? csv([columns.map(({ head }) => head), ...rows]) : csv(rows).slice(1);
+}
+
+async function* paged<T>(
+  columns: readonly Column<T>[],
+  page: (after: string | null) => Promise<Page<T>>,
+): AsyncGenerator<string> {
+  for (let after: string | null = null, first = true; ; first = false) {
+    const { items, next }: Page<T> = await page(after);
+    if (first || items.length > 0) yield* table(columns, items, first);
+    if (next === null) return;
+    after = next;
+  }
+}
+
+const PAGE = 500;
+
+/** A whole list as CSV, part by part, however long it is. */
+export async function* csvOf(db: Knex, list: CsvList, now: number): AsyncGenerator<string> {
+  switch (list) {
+    case 'machines':
+      return yield* table(MACHINES, await listMachines(db), true);
+    case 'people':
+      return yield* table(PEOPLE, await listPeople(db), true);
+    case 'offsets':
+      return yield* table(OFFSETS, await listOffsets(db, {}), true);
+    case 'kinds': {
+      const kinds = await listKinds(db);
+      const heads = ['name', 'group', 'thickness mm', 'limit C', 'sides', 'note'];
+      yield csv([
+        heads,
+        ...kinds.map(({ name, group, thickness, limit, sides, note }) => [
+          name,
+          group,
+          thickness,
+          limit,
+          sides.join(' / '),
+          note,
+        ]),
+      ]);
+      return;
+    }
+    case 'inspections': {
+      const heads = ['at', 'card', 'code', 'numbers', 'note', 'person', 'surface id', 'machine id'];
+      const all = await listInspections(db, {}, 1_000_000);
+      yield csv([
+        heads,
+        ...all.map((i) => [day(i.at), i.card, i.code, i.numbers, i.note, i.personName, i.surfaceId, i.machineId]),
+      ]);
+      return;
+    }
+    case 'surfaces':
+      return yield* paged(surfaces(now), (after) =>
+        listSurfaces(db, { search: '', limit: PAGE, ...(after ? { after } : {}) }, now),
+      );
+    case 'prints':
+      return yield* paged(PRINTS, (after) => listPrints(db, { search: '', limit: PAGE, ...(after ? { after } : {}) }));
+    case 'book':
+      return yield* paged(BOOK, (after) =>
+        listEntries(db, { search: '', limit: PAGE, ...(after ? { before: Number(after) } : {}) }),
+      );
+  }
+}
