@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
+import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
 import { Failed, Loading } from '../ui/Loading';
@@ -22,9 +23,13 @@ export function FloorScreen() {
   const { data: machines, error, refetch } = useMachinesQuery();
   const failure = errorOf(error);
   const shown = machines?.filter((machine) => matchesSearch(machine, search)) ?? [];
-  const add = (
-    <ActionButton label="Add a machine" icon="add" onPress={() => router.push('/floor/new')} testID="add-machine" />
-  );
+  const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
+  const add = mayDo ? (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
+      <ActionButton label="Add a machine" icon="add" onPress={() => router.push('/floor/new')} testID="add-machine" />
+      <ActionButton label="From a list" icon="file" onPress={() => router.push('/floor/list')} testID="add-list" />
+    </View>
+  ) : undefined;
   return (
     <Page title="Floor" testID="floor" tools={wide ? add : undefined}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}

@@ -12,7 +12,9 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
   const palette = usePalette();
   const size = (width: number, depth: number) => `${Number(width.toFixed(2))} × ${Number(depth.toFixed(2))} mm`;
   const facts: [string, string][] = [
+    ['Tag', machine.tag],
     ['Model', machine.model],
+    ['Hottest bed', machine.hottest === null ? 'not known' : `${machine.hottest} °C`],
     ['Plate, measured', size(machine.plateWidth, machine.plateDepth)],
     ['Print area', size(machine.printWidth, machine.printDepth)],
     [

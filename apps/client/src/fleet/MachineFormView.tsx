@@ -14,6 +14,7 @@ import { millimetres } from '../ui/formatHeight';
 import { Notice } from '../ui/Notice';
 import { Page, type Crumb } from '../ui/Page';
 import { Pick } from '../ui/Pick';
+import { COMMON_PLATES } from './commonPlates';
 import { Section } from '../ui/Section';
 import { useIsWide } from '../ui/theme';
 import { Words } from '../ui/Words';
@@ -75,7 +76,7 @@ const PLACEHOLDER_ID = '00000000-0000-7000-8000-000000000000';
 /** The facts of a machine, as a form that keeps what is typed on the device until it is saved. */
 export default function MachineFormView({ title, crumbs, initial, areas, draftName, busy, failure, onSubmit }: Props) {
   const wide = useIsWide();
-  const { control, handleSubmit, reset, setError, formState } = useForm<MachineForm>({
+  const { control, handleSubmit, reset, setError, setValue, formState } = useForm<MachineForm>({
     defaultValues: initial,
     resolver,
     mode: 'onBlur',
@@ -126,6 +127,10 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
           {text('model', 'Model')}
           {text('shelf', 'Shelf (optional)')}
         </View>
+        <View style={row}>
+          {text('tag', 'Tag', { hint: 'Empty: the next free one, M-…' })}
+          {text('hottest', 'Hottest bed it prints at', { unit: '°C', hint: 'Empty: not known' })}
+        </View>
         {choice('family', 'Family', [
           { value: 'filament', label: 'Filament' },
           { value: 'resin', label: 'Resin' },
@@ -135,6 +140,23 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
         <Words size="small" tone="steel">
           The real plate, not the advertised print area: they differ by 5 to 30 mm. Inches work too: 9 1/4 in.
         </Words>
+        <Pick
+          label="Begin with a common one"
+          value={null}
+          placeholder="Print area …"
+          options={COMMON_PLATES.map(({ label }) => ({ value: label, label }))}
+          onChange={(label) => {
+            const { family, plate, print } = COMMON_PLATES.find((known) => known.label === label)!;
+            const set = (name: 'plateWidth' | 'plateDepth' | 'printWidth' | 'printDepth', value: number) =>
+              setValue(name, String(value), { shouldDirty: true, shouldValidate: true });
+            setValue('family', family, { shouldDirty: true });
+            set('plateWidth', plate[0]);
+            set('plateDepth', plate[1]);
+            set('printWidth', print[0]);
+            set('printDepth', print[1]);
+          }}
+          testID="common-plate"
+        />
         <View style={row}>
           {text('plateWidth', 'Plate, left to right', { unit: 'mm' })}
           {text('plateDepth', 'Plate, front to rear', { unit: 'mm' })}

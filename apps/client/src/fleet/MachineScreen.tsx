@@ -1,7 +1,7 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useMachineChecksQuery } from '../level/levelApi';
@@ -28,8 +28,16 @@ import { RuleEditor } from './RuleEditor';
 const RangeTrend = lazy(() => import('../ui/RangeTrend'));
 const HISTORY = 24;
 
+interface Props {
+  mayDo: boolean;
+  isLead: boolean;
+  /** Parts of other areas: above the level's, and below it. */
+  first?: (machine: MachineOverview) => ReactNode;
+  last?: (machine: MachineOverview) => ReactNode;
+}
+
 /** A machine's page; on a wide screen the floor stays at its left. */
-export function MachineScreen() {
+export function MachineScreen(parts: Props) {
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
   const wide = useIsWide();
   const palette = usePalette();
@@ -37,7 +45,7 @@ export function MachineScreen() {
   const { data: machine, error, refetch } = useMachineQuery(machineId);
   const failure = errorOf(error);
   const page = machine ? (
-    <MachinePage key={machine.id} machine={machine} />
+    <MachinePage key={machine.id} machine={machine} {...parts} />
   ) : (
     <Page title="Machine" crumbs={[{ label: 'Floor', href: '/floor' }]}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the machine" />}
@@ -60,7 +68,7 @@ export function MachineScreen() {
   );
 }
 
-function MachinePage({ machine }: { machine: MachineOverview }) {
+function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props & { machine: MachineOverview }) {
   const router = useRouter();
   const now = useNow();
   const { begin, draftId } = useBeginCheck(machine);
@@ -75,23 +83,31 @@ function MachinePage({ machine }: { machine: MachineOverview }) {
       crumbs={[{ label: `Floor · ${machine.areaName}`, href: '/floor' }]}
       state={<Signal kind={state.signal} word={state.words} />}
       actions={
-        <>
-          <ActionButton
-            label="Edit facts"
-            icon="edit"
-            onPress={() => router.push(`/floor/${machine.id}/edit`)}
-            testID="edit-machine"
-          />
-          {levellable ? (
+        mayDo ? (
+          <>
             <ActionButton
-              label={draftId || machine.openCheckId ? 'Go on with the check' : 'Check the level'}
-              kind="main"
-              grow
-              onPress={begin}
-              testID="check-level"
+              label="Edit facts"
+              icon="edit"
+              onPress={() => router.push(`/floor/${machine.id}/edit`)}
+              testID="edit-machine"
             />
-          ) : null}
-        </>
+            <ActionButton
+              label="Inspect"
+              icon="look"
+              onPress={() => router.push(`/inspect?machine=${machine.id}`)}
+              testID="inspect-machine"
+            />
+            {levellable ? (
+              <ActionButton
+                label={draftId || machine.openCheckId ? 'Go on with the check' : 'Check the level'}
+                kind="main"
+                grow
+                onPress={begin}
+                testID="check-level"
+              />
+            ) : null}
+          </>
+        ) : undefined
       }
     >
       <BedPlan
@@ -114,8 +130,10 @@ function MachinePage({ machine }: { machine: MachineOverview }) {
             : 'At least three adjusters are needed to work out turns.'}
         </Words>
       )}
-      {levellable ? <RuleEditor machine={machine} now={now} /> : null}
+      {first?.(machine)}
+      {levellable ? <RuleEditor machine={machine} now={now} mayChange={isLead} /> : null}
       <History machine={machine} now={now} />
+      {lastParts?.(machine)}
       <MachineFactList machine={machine} />
     </Page>
   );

@@ -15,7 +15,7 @@ import { useSaveRuleMutation } from './fleetApi';
 const DEFAULT_DAYS = 14;
 
 /** When the machine is checked next, and how often. */
-export function RuleEditor({ machine, now }: { machine: MachineOverview; now: number }) {
+export function RuleEditor({ machine, now, mayChange }: { machine: MachineOverview; now: number; mayChange: boolean }) {
   const { rule } = machine;
   const [editing, setEditing] = useState(false);
   const [days, setDays] = useState(String(rule?.everyDays ?? DEFAULT_DAYS));
@@ -56,10 +56,16 @@ export function RuleEditor({ machine, now }: { machine: MachineOverview; now: nu
               {rule ? dueSentence(dueWords(rule, now)) : 'No rule yet'}
             </Words>
             <Words size="small" tone="steel">
-              {rule ? `${longDay(rule.nextDueAt)}, every ${rule.everyDays} days` : 'Set how often this bed is checked.'}
+              {rule
+                ? `${longDay(rule.nextDueAt)}, every ${rule.everyDays} days`
+                : mayChange
+                  ? 'Set how often this bed is checked.'
+                  : 'A lead sets how often this bed is checked.'}
             </Words>
           </View>
-          <ActionButton label="Change" kind="quiet" onPress={() => setEditing(true)} testID="rule-change" />
+          {mayChange ? (
+            <ActionButton label="Change" kind="quiet" onPress={() => setEditing(true)} testID="rule-change" />
+          ) : null}
         </View>
       )}
     </Section>

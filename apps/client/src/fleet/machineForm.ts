@@ -44,6 +44,8 @@ export interface MachineForm {
   scanCommand: string;
   bedTemperature: string;
   simulated: boolean;
+  hottest: string;
+  tag: string;
   note: string;
 }
 
@@ -78,6 +80,8 @@ export const EMPTY_FORM: MachineForm = {
   scanCommand: 'G29',
   bedTemperature: '60',
   simulated: false,
+  hottest: '',
+  tag: '',
   note: '',
 };
 
@@ -124,6 +128,8 @@ export function formOf(machine: MachineOverview): MachineForm {
           simulated: address.simulated,
         }
       : {}),
+    hottest: machine.hottest === null ? '' : text(machine.hottest),
+    tag: machine.tag,
     note: machine.note,
   };
 }
@@ -168,6 +174,8 @@ export function factsOf(
             scanCommand: form.scanCommand,
             bedTemperature: Number(form.bedTemperature.replace(',', '.')),
           },
+    hottest: form.hottest.trim() === '' ? null : Number(form.hottest.replace(',', '.')),
+    tag: form.tag.trim(),
     note: form.note,
   };
 }

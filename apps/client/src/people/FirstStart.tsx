@@ -5,10 +5,13 @@ import { errorOf } from '../api/errorOf';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
+import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
+import { pickFile } from '../ui/pickFile';
+import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useMakeFirstPersonMutation } from './peopleApi';
+import { useImportShopMutation, useMakeFirstPersonMutation } from './peopleApi';
 import { signedIn } from './peopleSlice';
 
 /** The first start of a shop: its first account, a lead. */
@@ -67,7 +70,40 @@ export function FirstStart() {
           onPress={() => void submit()}
           testID="first-go"
         />
+        <BringAlong />
       </View>
     </Page>
+  );
+}
+
+/** An export of another shop, read into this empty one. */
+function BringAlong() {
+  const [bring, { isLoading, error }] = useImportShopMutation();
+  const failure = errorOf(error);
+  const choose = async () => {
+    const file = await pickFile('.zip,application/zip');
+    if (file) await bring({ id: uuid(), file });
+  };
+  return (
+    <Section title="OR BRING A SHOP ALONG">
+      <Words tone="steel">
+        A file that “The whole shop in one file” made elsewhere: everything is as it was there, and everybody signs in
+        as before.
+      </Words>
+      {failure ? (
+        <Notice kind="stop" title="Nothing was read in" testID="import-refused">
+          {failure.message}
+        </Notice>
+      ) : null}
+      <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton
+          label="Choose the file"
+          icon="file"
+          busy={isLoading}
+          onPress={() => void choose()}
+          testID="import-shop"
+        />
+      </View>
+    </Section>
   );
 }

@@ -8,6 +8,7 @@ import { Field } from '../ui/Field';
 import { dayAndTime } from '../ui/formatTime';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
+import { Pick } from '../ui/Pick';
 import { Prompt } from '../ui/Prompt';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -81,6 +82,7 @@ export function MeScreen() {
           </Words>
         </Row>
       </Section>
+      <TakeAlong isLead={person.role === 'lead'} />
       <Devices />
       <OwnSecret />
       <View style={{ alignSelf: 'flex-start' }}>
@@ -103,6 +105,42 @@ export function MeScreen() {
         <ActionButton label="Back to the bench" kind="quiet" icon="back" onPress={() => router.push('/bench')} />
       </View>
     </Page>
+  );
+}
+
+const LISTS = ['machines', 'surfaces', 'kinds', 'prints', 'offsets', 'inspections', 'people', 'book'];
+
+/** Every list as CSV; for a lead the whole shop in one file. */
+function TakeAlong({ isLead }: { isLead: boolean }) {
+  const [list, setList] = useState('machines');
+  return (
+    <Section title="TAKE IT ALONG" testID="take-along">
+      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-end', maxWidth: 460 }}>
+        <Pick
+          label="A list as CSV"
+          value={list}
+          options={LISTS.map((value) => ({ value, label: value }))}
+          onChange={setList}
+          testID="csv-list"
+        />
+        <ActionButton label="Get it" icon="download" onPress={() => window.open(`/api/csv/${list}`)} testID="csv-get" />
+      </View>
+      {isLead ? (
+        <View style={{ gap: 8 }}>
+          <View style={{ alignSelf: 'flex-start' }}>
+            <ActionButton
+              label="The whole shop in one file"
+              icon="download"
+              onPress={() => window.open('/api/export')}
+              testID="export"
+            />
+          </View>
+          <Words size="small" tone="steel">
+            Tables, photos and the book. It also lets everybody sign in again where it is read in: keep it like a key.
+          </Words>
+        </View>
+      ) : null}
+    </Section>
   );
 }
 

@@ -16,6 +16,7 @@ import { SearchField } from '../ui/SearchField';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
+import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { usePeopleQuery, useSavePersonMutation, useUnlockPersonMutation } from './peopleApi';
 
@@ -32,6 +33,7 @@ export function PeopleScreen() {
   const [unlock] = useUnlockPersonMutation();
   const [search, setSearch] = useState('');
   const [edited, setEdited] = useState<Person | 'new' | null>(null);
+  const now = useNow();
   const isLead = me?.role === 'lead';
   const failure = errorOf(error);
   const shown = (data ?? []).filter(({ name }) => name.toLowerCase().includes(search.trim().toLowerCase()));
@@ -58,7 +60,7 @@ export function PeopleScreen() {
               <Row
                 key={person.id}
                 testID={`person-${person.name}`}
-                lead={<Signal kind={person.lockedUntil && person.lockedUntil > Date.now() ? 'stop' : 'ready'} />}
+                lead={<Signal kind={person.lockedUntil && person.lockedUntil > now ? 'stop' : 'ready'} />}
                 end={
                   isLead ? (
                     <ActionButton
@@ -75,13 +77,13 @@ export function PeopleScreen() {
                   <Tag>{person.role}</Tag>
                 </View>
                 <Words size="small" tone="steel">
-                  {person.lockedUntil && person.lockedUntil > Date.now()
+                  {person.lockedUntil && person.lockedUntil > now
                     ? `Sign-in refused until ${clockTime(person.lockedUntil)} after wrong tries`
                     : person.secretKind === 'pin'
                       ? 'Signs in with a PIN'
                       : 'Signs in with a passphrase'}
                 </Words>
-                {isLead && person.lockedUntil && person.lockedUntil > Date.now() ? (
+                {isLead && person.lockedUntil && person.lockedUntil > now ? (
                   <View style={{ alignSelf: 'flex-start' }}>
                     <ActionButton label="Let them try again" kind="quiet" onPress={() => void unlock(person.id)} />
                   </View>

@@ -5,12 +5,16 @@ import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useOpenChecksQuery } from '../level/levelApi';
-import { useAppSelector } from '../state/store';
+import { queuedSent, queuedTriedAgain } from '../state/queueSlice';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { useFindSurfacesQuery } from '../surfaces/surfacesApi';
+import { HOLD_NAMES, spanWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
-import { dayAndTime, weekdayTime } from '../ui/formatTime';
+import { clockTime, dayAndTime, weekdayTime } from '../ui/formatTime';
 import { millimetres } from '../ui/formatHeight';
 import { Failed, Loading } from '../ui/Loading';
+import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -41,7 +45,9 @@ export function BenchScreen() {
       }
       testID="bench"
     >
+      <Refused />
       <InHand />
+      <Holds now={now} />
       {machines.data ? (
         <Due machines={machines.data} now={now} />
       ) : error ? (
@@ -49,7 +55,68 @@ export function BenchScreen() {
       ) : (
         <Loading what="what is due" />
       )}
+      <Section title="AT HAND">
+        <Row href="/prints" testID="to-prints">
+          <Words bold>Prints</Words>
+          <Words size="small" tone="steel">
+            All of them, typed in bulk, or read in from a list
+          </Words>
+        </Row>
+        <Row href="/scan" testID="bench-scan">
+          <Words bold>Scan a tag</Words>
+          <Words size="small" tone="steel">
+            From the label on a sheet or a machine to its page
+          </Words>
+        </Row>
+      </Section>
     </Page>
+  );
+}
+
+/** What the server refused of what was written here: tried again, or let go of. */
+function Refused() {
+  const dispatch = useAppDispatch();
+  const refused = useAppSelector(({ queue }) => queue.writes).filter(({ refusal }) => refusal !== null);
+  return refused.map(({ key, what, refusal }) => (
+    <Notice key={key} kind="stop" title={`Not taken: ${what}`} testID="refused-write">
+      <Words>{refusal!}</Words>
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <ActionButton label="Try again" onPress={() => dispatch(queuedTriedAgain(key))} />
+        <ActionButton label="Let go of it" kind="quiet" onPress={() => dispatch(queuedSent(key))} />
+      </View>
+    </Notice>
+  ));
+}
+
+/** Surfaces on hold, the next to be free first. */
+function Holds({ now }: { now: number }) {
+  const { data = [] } = useFindSurfacesQuery({ state: 'on-hold', limit: 50 });
+  const held = data
+    .flatMap((surface) =>
+      surface.state.hold && surface.state.hold.until > now ? [{ surface, hold: surface.state.hold }] : [],
+    )
+    .sort((p, q) => p.hold.until - q.hold.until);
+  if (held.length === 0) return null;
+  return (
+    <Section title="COMING OFF HOLD" testID="holds">
+      {held.map(({ surface, hold }) => (
+        <Row
+          key={surface.id}
+          href={`/rack/${surface.id}`}
+          lead={<Signal kind="hold" />}
+          end={<Words bold>{hold.until - now < 86_400_000 ? clockTime(hold.until) : dayAndTime(hold.until)}</Words>}
+          testID={`hold-${surface.tag}`}
+        >
+          <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+            <Tag>{surface.tag}</Tag>
+            <Words bold>{surface.machineName ?? surface.kind.name}</Words>
+          </View>
+          <Words size="small" tone="steel">
+            {`${hold.reason || HOLD_NAMES[hold.kind]}, ${spanWords(hold.until - now)} left`}
+          </Words>
+        </Row>
+      ))}
+    </Section>
   );
 }
 
@@ -141,6 +208,14 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
             icon="add"
             onPress={() => router.push('/floor/new')}
             testID="add-first"
+          />
+        </View>
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton
+            label="Read a fleet in from a list"
+            icon="file"
+            onPress={() => router.push('/floor/list')}
+            testID="fleet-list"
           />
         </View>
       </Empty>

@@ -5,7 +5,7 @@ import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 
 const KEYS: readonly [string, string][] = [
-  ['b, f, k', 'Go to the bench, the floor, the book'],
+  ['b, f, r, k', 'Go to the bench, the floor, the rack, the book'],
   ['/', 'Go to the search field'],
   ['arrows, Enter', 'Move through a grid of readings'],
   ['u', 'Use the heights that were read'],

@@ -20,7 +20,20 @@ interface Room {
 const ROOMS: readonly Room[] = [
   { href: '/bench', path: '/bench', name: 'Bench', icon: 'bench' },
   { href: '/floor', path: '/floor', name: 'Floor', icon: 'floor' },
+  { href: '/rack', path: '/rack', name: 'Rack', icon: 'rack' },
   { href: '/book', path: '/book', name: 'Book', icon: 'book' },
+];
+
+/** Pages that belong to a room without lying under its address. */
+const ALSO: readonly [string, string][] = [
+  ['/floor', '/level'],
+  ['/rack', '/labels'],
+  ['/rack', '/scan'],
+  ['/rack', '/kinds'],
+  ['/bench', '/prints'],
+  ['/bench', '/me'],
+  ['/bench', '/people'],
+  ['/bench', '/settings'],
 ];
 
 /** The rooms: a bar at the bottom of a phone, a rail at the left of a wide screen. */
@@ -34,6 +47,7 @@ export function Shell({ children }: { children: ReactNode }) {
     '?': () => setKeysShown(true),
     b: () => router.push('/bench'),
     f: () => router.push('/floor'),
+    r: () => router.push('/rack'),
     k: () => router.push('/book'),
   });
   const rooms = ROOMS.map((room) => <RoomLink key={room.name} room={room} wide={wide} />);
@@ -105,7 +119,8 @@ export function Shell({ children }: { children: ReactNode }) {
 function RoomLink({ room, wide }: { room: Room; wide: boolean }) {
   const palette = usePalette();
   const pathname = usePathname();
-  const here = pathname.startsWith(room.path) || (room.path === '/floor' && pathname.startsWith('/level'));
+  const here =
+    pathname.startsWith(room.path) || ALSO.some(([path, start]) => path === room.path && pathname.startsWith(start));
   const mark = here ? palette.ink : 'transparent';
   return (
     <Link href={room.href} asChild>

@@ -14,13 +14,20 @@ import {
 import { pendingWrites, type DraftWrite } from '../level/pendingWrites';
 import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
 import { deviceStore } from './deviceStore';
+import { queuedOwned, queuedRefused, queuedSent, queueRemembered, queueSlice, type QueuedWrite } from './queueSlice';
 
 const DRAFTS = 'level-check';
 const DEVICE = 'device';
 const PEOPLE = 'people';
+const QUEUE = 'queue';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, level: levelSlice.reducer, people: peopleSlice.reducer },
+  reducer: {
+    [api.reducerPath]: api.reducer,
+    level: levelSlice.reducer,
+    people: peopleSlice.reducer,
+    queue: queueSlice.reducer,
+  },
   middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
 
@@ -28,20 +35,35 @@ export type RootState = ReturnType<typeof store.getState>;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 
-/** Everything that waits on this device, check after check. */
-export const selectPending = ({ level }: RootState): DraftWrite[] => Object.values(level.drafts).flatMap(pendingWrites);
+type Waiting = DraftWrite | QueuedWrite;
+
+/** Everything that waits on this device: check after check, then what was queued. */
+export const selectPending = ({ level, queue }: RootState): Waiting[] => [
+  ...Object.values(level.drafts).flatMap(pendingWrites),
+  ...queue.writes.filter(({ refusal }) => refusal === null),
+];
 
 /** What may be sent now: the work of the person who is signed in, never in somebody else's name. */
-const selectSendable = ({ level, people }: RootState): DraftWrite[] =>
-  people.person === null || people.lockedHere
-    ? []
-    : Object.values(level.drafts)
-        .filter(({ personId }) => personId === null || personId === people.person!.id)
-        .flatMap(pendingWrites);
+const selectSendable = ({ level, people, queue }: RootState): Waiting[] => {
+  const me = people.person?.id;
+  if (me === undefined || people.lockedHere) return [];
+  const mine = ({ personId }: { personId: string | null }) => personId === null || personId === me;
+  return [
+    ...Object.values(level.drafts).filter(mine).flatMap(pendingWrites),
+    ...queue.writes.filter((write) => mine(write) && write.refusal === null),
+  ];
+};
 
 const outbox = createOutbox({
   next: () => selectSendable(store.getState())[0] ?? null,
   done: (write, result) => {
+    if (!('draftId' in write)) {
+      const { key } = write;
+      store.dispatch(result.kind === 'refused' ? queuedRefused({ key, message: result.message }) : queuedSent(key));
+      if (result.kind === 'sent')
+        store.dispatch(api.util.invalidateTags(['Print', 'Surface', 'Offset', 'Inspection', 'Book']));
+      return;
+    }
     const { draftId: id, part } = write as DraftWrite;
     if (result.kind === 'refused') {
       store.dispatch(writeRefused({ id, message: result.message }));
@@ -60,13 +82,24 @@ export const sendPending = () => outbox.nudge();
 
 /** Resolves when nothing of a check waits any more (true), or when it can't be sent now (false). */
 export async function allSent(id: string, withinMs: number): Promise<boolean> {
-  const waits = () => selectPending(store.getState()).some(({ draftId }) => draftId === id);
+  const waits = () => selectPending(store.getState()).some((write) => 'draftId' in write && write.draftId === id);
   sendPending();
   for (const start = Date.now(); waits();) {
     if (Date.now() - start > withinMs) return false;
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
   return true;
+}
+
+/** Resolves when a queued write has reached the server (true), or when it can't be sent now (false). */
+export async function allQueuedSent(key: string, withinMs: number): Promise<boolean> {
+  sendPending();
+  for (const start = Date.now(); ;) {
+    const write = store.getState().queue.writes.find((known) => known.key === key);
+    if (!write) return true;
+    if (write.refusal !== null || Date.now() - start > withinMs) return false;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
 }
 
 /** Loads what the device kept, then keeps every change and sends it. */
@@ -77,6 +110,9 @@ export async function openDevice(): Promise<void> {
   if (people) store.dispatch(deviceRemembered(people));
   let known = store.getState().level.drafts;
   let knownPeople = store.getState().people;
+  const queue = await deviceStore.get<ReturnType<typeof queueSlice.reducer>>(DEVICE, QUEUE);
+  if (queue) store.dispatch(queueRemembered(queue));
+  let knownQueue = store.getState().queue;
   store.subscribe(() => {
     if (store.getState().people !== knownPeople) {
       const { person: before } = knownPeople;
@@ -84,6 +120,16 @@ export async function openDevice(): Promise<void> {
       void deviceStore.set(DEVICE, PEOPLE, knownPeople);
       // Another person sees with other rights: nothing that was fetched before counts any more.
       if (before?.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());
+    }
+    if (store.getState().queue !== knownQueue) {
+      knownQueue = store.getState().queue;
+      const me = store.getState().people.person?.id;
+      if (me !== undefined && knownQueue.writes.some(({ personId }) => personId === null)) {
+        store.dispatch(queuedOwned(me));
+        return;
+      }
+      void deviceStore.set(DEVICE, QUEUE, knownQueue);
+      if (selectSendable(store.getState()).length > 0) sendPending();
     }
     const { drafts } = store.getState().level;
     if (drafts === known) return;
@@ -93,7 +139,9 @@ export async function openDevice(): Promise<void> {
     if (selectSendable(store.getState()).length > 0) sendPending();
   });
   deviceStore.watch<CheckDraft>(DRAFTS, (id, draft) => store.dispatch(draftChangedElsewhere({ id, draft })));
-  deviceStore.watch<PeopleState>(DEVICE, (_, state) => state && store.dispatch(deviceRemembered(state)));
+  deviceStore.watch<PeopleState>(DEVICE, (id, state) => {
+    if (id === PEOPLE && state) store.dispatch(deviceRemembered(state));
+  });
   if (typeof window !== 'undefined' && window.addEventListener) window.addEventListener('online', sendPending);
   sendPending();
 }

@@ -73,8 +73,20 @@ export function RackScreen({ selectedId }: ListProps) {
       tools={
         selectedId ? undefined : (
           <>
-            {mayDo ? <ActionButton label="Add a surface" icon="add" onPress={() => router.push('/rack/new')} testID="add-surface" /> : null}
-            <ActionButton label={chosen ? 'Done choosing' : 'Choose several'} icon="check" onPress={() => setChosen(chosen ? null : new Map())} testID="choose-several" />
+            {mayDo ? (
+              <ActionButton
+                label="Add a surface"
+                icon="add"
+                onPress={() => router.push('/rack/new')}
+                testID="add-surface"
+              />
+            ) : null}
+            <ActionButton
+              label={chosen ? 'Done choosing' : 'Choose several'}
+              icon="check"
+              onPress={() => setChosen(chosen ? null : new Map())}
+              testID="choose-several"
+            />
             <ActionButton label="Scan a tag" icon="code" onPress={() => router.push('/scan')} testID="to-scan" />
           </>
         )
@@ -85,22 +97,46 @@ export function RackScreen({ selectedId }: ListProps) {
       actions={
         chosen ? (
           <>
-            <ActionButton label={`Labels for ${count}`} icon="label" grow disabled={count === 0} onPress={labels} testID="labels-chosen" />
-            {mayDo ? <ActionButton label={`Move ${count}`} kind="main" grow disabled={count === 0} onPress={() => setMoving(true)} testID="move-chosen" /> : null}
+            <ActionButton
+              label={`Labels for ${count}`}
+              icon="label"
+              grow
+              disabled={count === 0}
+              onPress={labels}
+              testID="labels-chosen"
+            />
+            {mayDo ? (
+              <ActionButton
+                label={`Move ${count}`}
+                kind="main"
+                grow
+                disabled={count === 0}
+                onPress={() => setMoving(true)}
+                testID="move-chosen"
+              />
+            ) : null}
           </>
         ) : undefined
       }
     >
       <View style={{ gap: 12 }}>
         <View style={{ flexDirection: 'row' }}>
-          <SearchField label="Search tag, kind, place, machine" value={search} onChange={setSearch} testID="rack-search" />
+          <SearchField
+            label="Search tag, kind, place, machine"
+            value={search}
+            onChange={setSearch}
+            testID="rack-search"
+          />
         </View>
         <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
           <Pick
             label="Group"
             hideLabel
             value={params.group ?? ANY}
-            options={[{ value: ANY, label: 'Every kind' }, ...Object.entries(GROUP_NAMES).map(([value, label]) => ({ value, label }))]}
+            options={[
+              { value: ANY, label: 'Every kind' },
+              ...Object.entries(GROUP_NAMES).map(([value, label]) => ({ value, label })),
+            ]}
             onChange={(value) => set('group', value)}
             testID="rack-group"
           />
@@ -132,8 +168,8 @@ export function RackScreen({ selectedId }: ListProps) {
         ) : (
           <Empty title="The rack is empty.">
             <Words tone="steel">
-              Add what prints stick to: sheets, bases, platforms, films. Each gets a tag, and from then on the book knows
-              where it is and what was done to it.
+              Add what prints stick to: sheets, bases, platforms, films. Each gets a tag, and from then on the book
+              knows where it is and what was done to it.
             </Words>
           </Empty>
         )

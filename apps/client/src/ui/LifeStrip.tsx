@@ -40,12 +40,28 @@ export function LifeStrip({ used, expected, spread, notches = [], label, small }
         <Rect x={from} y={top} width={Math.max(2, to - from)} height={6} fill="url(#fade)" />
         <Rect x={1} y={top} width={Math.max(1, x(used) - 1)} height={6} fill={palette.ink} />
         {notches.map(({ at, mark }, i) => (
-          <Line key={`${i}-${mark}`} x1={x(at)} y1={top - 4} x2={x(at)} y2={top + 10} stroke={palette.accent} strokeWidth={2} />
+          <Line
+            key={`${i}-${mark}`}
+            x1={x(at)}
+            y1={top - 4}
+            x2={x(at)}
+            y2={top + 10}
+            stroke={palette.accent}
+            strokeWidth={2}
+          />
         ))}
         {small
           ? null
           : notches.map(({ at, mark }, i) => (
-              <SvgText key={`${i}-${mark}-m`} x={x(at)} y={11} fontFamily={FAMILY.regular} fontSize={11} fill={palette.steel} textAnchor="middle">
+              <SvgText
+                key={`${i}-${mark}-m`}
+                x={x(at)}
+                y={11}
+                fontFamily={FAMILY.regular}
+                fontSize={11}
+                fill={palette.steel}
+                textAnchor="middle"
+              >
                 {mark}
               </SvgText>
             ))}
@@ -54,7 +70,14 @@ export function LifeStrip({ used, expected, spread, notches = [], label, small }
             <SvgText x={1} y={46} fontFamily={FAMILY.regular} fontSize={12} fill={palette.steel}>
               0
             </SvgText>
-            <SvgText x={x(expected)} y={46} fontFamily={FAMILY.regular} fontSize={12} fill={palette.steel} textAnchor="middle">
+            <SvgText
+              x={x(expected)}
+              y={46}
+              fontFamily={FAMILY.regular}
+              fontSize={12}
+              fill={palette.steel}
+              textAnchor="middle"
+            >
               {String(Math.round(expected))}
             </SvgText>
           </>

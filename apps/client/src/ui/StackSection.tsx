@@ -34,20 +34,39 @@ export function StackSection({ layers, width, label }: Props) {
   const gaps = layers.filter(({ loose }, i) => loose && i > 0).length;
   const full = heights.reduce((sum, height) => sum + height, 0) + gaps * GAP;
   const times = Math.max(1, Math.round(scale / (DRAWN / width)));
-  let bottom = full + 4;
+  // From the bottom up: each layer's top edge.
+  const tops = heights.reduce<number[]>((all, height, i) => {
+    const below = i === 0 ? full + 4 : all[i - 1]!;
+    return [...all, below - height - (layers[i]!.loose && i > 0 ? GAP : 0)];
+  }, []);
   return (
     <View role="img" aria-label={label} testID="stack-section">
       <Svg width="100%" height={full + 8} viewBox={`0 0 330 ${full + 8}`} preserveAspectRatio="xMinYMid meet">
         {layers.map((layer, i) => {
           const height = heights[i]!;
-          if (layer.loose && i > 0) bottom -= GAP;
-          bottom -= height;
+          const bottom = tops[i]!;
           const middle = bottom + height / 2 + 5;
           return (
             <G key={i}>
-              <Rect x={1} y={bottom} width={DRAWN} height={height} fill={palette.raised} stroke={palette.ink} strokeWidth={1.2} />
+              <Rect
+                x={1}
+                y={bottom}
+                width={DRAWN}
+                height={height}
+                fill={palette.raised}
+                stroke={palette.ink}
+                strokeWidth={1.2}
+              />
               {hatch(i, { y: bottom, height }).map((x) => (
-                <Line key={x} x1={x} y1={bottom + height} x2={x + 6} y2={bottom} stroke={palette.hairline} strokeWidth={1} />
+                <Line
+                  key={x}
+                  x1={x}
+                  y1={bottom + height}
+                  x2={x + 6}
+                  y2={bottom}
+                  stroke={palette.hairline}
+                  strokeWidth={1}
+                />
               ))}
               <SvgText x={10} y={middle} fontFamily={FAMILY.regular} fontSize={14} fill={palette.ink}>
                 {short(layer.name)}

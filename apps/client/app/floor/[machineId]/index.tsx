@@ -1,1 +1,1 @@
-export { MachineScreen as default } from '../../../src/fleet/MachineScreen';
+export { MachinePage as default } from '../../../src/shell/MachinePage';

@@ -1,0 +1,1 @@
+export { InspectScreen as default } from '../src/care/InspectScreen';

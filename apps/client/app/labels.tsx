@@ -1,0 +1,1 @@
+export { LabelsScreen as default } from '../src/surfaces/LabelsScreen';

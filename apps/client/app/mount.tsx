@@ -1,0 +1,1 @@
+export { MountScreen as default } from '../src/surfaces/MountScreen';

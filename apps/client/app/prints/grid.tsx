@@ -1,0 +1,1 @@
+export { PrintGridScreen as default } from '../../src/wear/PrintGridScreen';

@@ -1,0 +1,1 @@
+export { PrintsScreen as default } from '../../src/wear/PrintsScreen';

@@ -1,0 +1,1 @@
+export { PrintListScreen as default } from '../../src/wear/PrintListScreen';

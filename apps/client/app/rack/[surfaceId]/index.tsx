@@ -1,0 +1,1 @@
+export { SurfacePage as default } from '../../../src/shell/SurfacePage';

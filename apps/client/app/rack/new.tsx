@@ -1,0 +1,1 @@
+export { SurfaceFormScreen as default } from '../../src/surfaces/SurfaceFormScreen';

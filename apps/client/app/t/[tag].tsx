@@ -1,0 +1,1 @@
+export { TagScreen as default } from '../../src/surfaces/TagScreen';

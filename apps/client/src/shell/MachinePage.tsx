@@ -1,0 +1,34 @@
+import { SeenPart } from '../care/SeenPart';
+import { MachineScreen } from '../fleet/MachineScreen';
+import { MachineTokens } from '../people/MachineTokens';
+import { useAppSelector } from '../state/store';
+import { MachineStackPart } from '../surfaces/MachineStackPart';
+import { useNow } from '../ui/useNow';
+import { LogPrint } from '../wear/LogPrint';
+import { PrintsPart } from '../wear/PrintLines';
+
+/** A machine's page with what the other areas know of it. */
+export function MachinePage() {
+  const now = useNow();
+  const role = useAppSelector((state) => state.people.person?.role);
+  const mayDo = role !== 'looker';
+  return (
+    <MachineScreen
+      mayDo={mayDo}
+      isLead={role === 'lead'}
+      first={(machine) => (
+        <>
+          {mayDo ? <LogPrint machine={machine} /> : null}
+          <MachineStackPart machine={machine} now={now} />
+        </>
+      )}
+      last={({ id }) => (
+        <>
+          <PrintsPart of={{ machineId: id }} mayDo={mayDo} />
+          <SeenPart subject={{ machineId: id }} mayDo={mayDo} now={now} />
+          {role === 'lead' ? <MachineTokens machineId={id} /> : null}
+        </>
+      )}
+    />
+  );
+}

@@ -1,0 +1,56 @@
+import type { CareItem, SurfaceKind, Verdict } from '@even-bed/contract';
+import { View } from 'react-native';
+import { Section } from '../ui/Section';
+import { Signal, type SignalKind } from '../ui/Signal';
+import { Words } from '../ui/Words';
+
+const ITEM_NAMES: Record<CareItem, string> = {
+  water: 'water',
+  soap: 'soap',
+  alcohol: 'alcohol',
+  acetone: 'acetone',
+  'scrub-pad': 'scrub pad',
+  'steel-wool': 'steel wool',
+  'fine-abrasive': 'fine abrasive',
+  scraper: 'scraper',
+  'glue-stick': 'glue stick',
+};
+const VERDICTS: { verdict: Verdict; signal: SignalKind; words: string }[] = [
+  { verdict: 'yes', signal: 'ready', words: 'Takes' },
+  { verdict: 'care', signal: 'due', words: 'With care' },
+  { verdict: 'no', signal: 'stop', words: 'Never' },
+];
+
+/** What may touch a surface of this kind, and what may not. */
+export function CareList({ kind }: { kind: SurfaceKind }) {
+  const items = Object.entries(kind.care) as [CareItem, Verdict][];
+  if (items.length === 0 && kind.limit === null) return null;
+  return (
+    <Section title="WHAT IT STANDS" testID="care">
+      {VERDICTS.map(({ verdict, signal, words }) => {
+        const names = items.filter(([, known]) => known === verdict).map(([item]) => ITEM_NAMES[item]);
+        return names.length === 0 ? null : (
+          <View key={verdict} style={{ flexDirection: 'row', gap: 12 }}>
+            <View style={{ width: 116 }}>
+              <Signal kind={signal} word={words} />
+            </View>
+            <View style={{ flex: 1 }}>
+              <Words>{names.join(', ')}</Words>
+            </View>
+          </View>
+        );
+      })}
+      <Words tone="steel" size="small">
+        {[
+          kind.limit === null ? null : `For hours up to ${kind.limit} °C.`,
+          kind.note || null,
+          items.some(([item]) => item === 'alcohol' || item === 'acetone')
+            ? 'Solvents burn: bed off and cool, no flame, air the room.'
+            : null,
+        ]
+          .filter(Boolean)
+          .join(' ')}
+      </Words>
+    </Section>
+  );
+}

@@ -1,0 +1,59 @@
+import type { Surface } from '@even-bed/contract';
+import { useRouter } from 'expo-router';
+import { useDeferredValue, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { ActionButton } from '../ui/ActionButton';
+import { SearchField } from '../ui/SearchField';
+import { Tag } from '../ui/Tag';
+import { TOUCH, usePalette } from '../ui/theme';
+import { Words } from '../ui/Words';
+import { useFindSurfacesQuery } from './surfacesApi';
+import { whereWords } from './surfaceWords';
+
+/** Which surface: typed, or its tag scanned. */
+export function FindSurface({ onFound }: { onFound: (surface: Surface) => void }) {
+  const router = useRouter();
+  const palette = usePalette();
+  const [search, setSearch] = useState('');
+  const query = useDeferredValue(search);
+  const { data = [] } = useFindSurfacesQuery({ search: query, limit: 40 });
+  const usable = data.filter(({ state }) => state.retired === null);
+  return (
+    <View style={{ gap: 12 }}>
+      <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+        <SearchField
+          label="Which surface? Tag, kind, place"
+          value={search}
+          onChange={setSearch}
+          testID="find-surface"
+        />
+        <ActionButton label="Scan" icon="code" onPress={() => router.push('/scan')} />
+      </View>
+      {usable.map((surface) => (
+        <Pressable
+          key={surface.id}
+          role="button"
+          onPress={() => onFound(surface)}
+          testID={`found-${surface.tag}`}
+          style={{
+            flexDirection: 'row',
+            gap: 12,
+            alignItems: 'center',
+            minHeight: TOUCH + 8,
+            borderBottomWidth: 1,
+            borderBottomColor: palette.hairline,
+          }}
+        >
+          <Tag>{surface.tag}</Tag>
+          <View style={{ flex: 1 }}>
+            <Words bold>{surface.kind.name}</Words>
+            <Words size="small" tone="steel">
+              {whereWords(surface)}
+            </Words>
+          </View>
+        </Pressable>
+      ))}
+      {search !== '' && usable.length === 0 ? <Words tone="steel">No surface matches.</Words> : null}
+    </View>
+  );
+}

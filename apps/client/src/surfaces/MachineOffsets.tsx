@@ -1,0 +1,93 @@
+import type { MachineOverview } from '@even-bed/contract';
+import { readLength } from '@even-bed/core/fleet/readLength';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { writeQueued } from '../state/queueSlice';
+import { useAppDispatch } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Field } from '../ui/Field';
+import { shortDate } from '../ui/formatTime';
+import { Row } from '../ui/Row';
+import { Section } from '../ui/Section';
+import { Tag } from '../ui/Tag';
+import { Words } from '../ui/Words';
+import { PredictedOffset } from './PredictedOffset';
+import { useOffsetsQuery, useWithdrawOffsetMutation } from './surfacesApi';
+
+interface Props {
+  machine: MachineOverview;
+  surfaceId: string;
+  tag: string;
+  now: number;
+  mayDo: boolean;
+}
+
+const signed = (mm: number) => `${mm < 0 ? '\u2212' : '+'}${Math.abs(mm).toFixed(3)} mm`;
+
+/** The Z offsets that worked on a machine, the one to expect of what lies there, and keeping a new one. */
+export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
+  const dispatch = useAppDispatch();
+  const { data: offsets = [] } = useOffsetsQuery({ machineId: machine.id });
+  const [withdraw] = useWithdrawOffsetMutation();
+  const [text, setText] = useState('');
+  const [fault, setFault] = useState<string>();
+  const keep = () => {
+    const offset = readLength(text.replace('\u2212', '-'));
+    if (offset === null || Math.abs(offset) > 20) {
+      setFault('Type the offset in mm, such as -1,25.');
+      return;
+    }
+    setFault(undefined);
+    setText('');
+    const id = uuid();
+    const body = { machineId: machine.id, surfaceId, offset, note: '', at: Date.now() };
+    dispatch(writeQueued({ key: id, path: `/offsets/${id}`, body, what: `Z offset of ${machine.name} with ${tag}` }));
+  };
+  return (
+    <>
+      <PredictedOffset machineId={machine.id} surfaceId={surfaceId} />
+      <Section title="OFFSETS THAT WORKED" testID="offsets">
+        {mayDo ? (
+          <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
+            <Field
+              label={`Works with ${tag}`}
+              unit="mm"
+              keyboard="decimal"
+              value={text}
+              onChange={setText}
+              onSubmit={keep}
+              error={fault}
+              placeholder="-1,25"
+              testID="offset-typed"
+            />
+            <View style={{ paddingTop: 23 }}>
+              <ActionButton label="Keep it" onPress={keep} disabled={text.trim() === ''} testID="offset-keep" />
+            </View>
+          </View>
+        ) : null}
+        {offsets.slice(0, 6).map((known) => (
+          <Row
+            key={known.id}
+            testID={`offset-${known.surfaceTag}`}
+            end={
+              <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+                <Words bold figures>
+                  {signed(known.offset)}
+                </Words>
+                {mayDo ? <ActionButton label="Forget" kind="quiet" onPress={() => void withdraw(known.id)} /> : null}
+              </View>
+            }
+          >
+            <View style={{ flexDirection: 'row', gap: 8 }}>
+              <Tag>{known.surfaceTag}</Tag>
+              <Words size="small" tone="steel">
+                {shortDate(known.at, now)}
+              </Words>
+            </View>
+          </Row>
+        ))}
+      </Section>
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+import { View } from 'react-native';
+import { Figure } from '../ui/Figure';
+import { Section } from '../ui/Section';
+import { Words } from '../ui/Words';
+import { useOffsetPredictionQuery } from './surfacesApi';
+
+/** The Z offset to expect of a machine with a surface, with what it rests on. */
+export function PredictedOffset({ machineId, surfaceId }: { machineId: string; surfaceId: string }) {
+  const { data } = useOffsetPredictionQuery({ machineId, surfaceId });
+  if (!data) return null;
+  const { prediction } = data;
+  return (
+    <Section title="Z OFFSET" testID="predicted-offset">
+      {prediction ? (
+        <View style={{ gap: 4 }}>
+          <Figure
+            label="Try first"
+            value={`${prediction.offset < 0 ? '\u2212' : '+'}${Math.abs(prediction.offset).toFixed(3)}`}
+            unit="mm"
+            testID="predicted-value"
+          />
+          <Words size="small" tone="steel">
+            {`${prediction.deviation === null ? 'As many offsets as unknowns: nothing to judge it by yet' : `Give or take ${prediction.deviation.toFixed(3)} mm`}; from ${prediction.support.offsets} ${prediction.support.offsets === 1 ? 'offset' : 'offsets'}, ${prediction.support.sameSurface} with this sheet, ${prediction.support.sameMachine} on this machine. Check it by a first layer.`}
+          </Words>
+        </View>
+      ) : (
+        <Words tone="steel">
+          No offset is known yet that links this machine and this surface. Find it by hand, and keep it on the machine’s
+          page.
+        </Words>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,70 @@
+import type { Surface } from '@even-bed/contract';
+import type { Side } from '@even-bed/core';
+import { View } from 'react-native';
+import { useBookInfiniteQuery } from '../book/bookApi';
+import { LifeStrip, type Notch } from '../ui/LifeStrip';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { Words } from '../ui/Words';
+import { lifeOfSide, lifeWords, sideWords } from './surfaceWords';
+
+const MARKS = { wiped: 'w', washed: 'W', scrubbed: 's', renewed: 'R', repaired: 'r', other: 'o' } as const;
+
+/** The life of each side as a strip, with what was done to it as notches. */
+export function SideLife({ surface, now }: { surface: Surface; now: number }) {
+  const { data } = useBookInfiniteQuery({ surfaceId: surface.id, kind: 'surface-work-done' });
+  const { data: flips } = useBookInfiniteQuery({ surfaceId: surface.id, kind: 'surface-turned' });
+  const sides: Side[] = surface.kind.sides.length < 2 ? ['A'] : ['A', 'B'];
+  const since = surface.renewedAt ?? surface.boughtAt ?? surface.createdAt;
+  const done = [
+    ...(data?.pages.flatMap(({ items }) => items) ?? []),
+    ...(flips?.pages.flatMap(({ items }) => items) ?? []),
+  ];
+  return (
+    <Section title="LIFE" testID="life">
+      {sides.map((side) => {
+        const life = lifeOfSide(surface, side, now);
+        const { prints, grams } = surface.use[side];
+        const used = `${prints} ${prints === 1 ? 'print' : 'prints'}${grams > 0 ? `, ${Math.round(grams)} g` : ''}`;
+        // Notches lie by their time: between two of them the strip knows no finer.
+        const notches: Notch[] = life
+          ? done
+              .filter(({ at }) => at > since && at <= now)
+              .map(({ at, data: entry }) => {
+                const { event } = entry as { event: { kind: string; work?: keyof typeof MARKS } };
+                const share = (at - since) / Math.max(1, now - since);
+                return { at: share * life.used, mark: event.kind === 'turned' ? 'f' : MARKS[event.work ?? 'other'] };
+              })
+          : [];
+        return (
+          <View key={side} style={{ gap: 4 }}>
+            <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', justifyContent: 'space-between' }}>
+              <Words bold>{sideWords(side, surface.kind)}</Words>
+              {life ? (
+                <Signal
+                  kind={life.state === 'ready' ? 'ready' : life.state === 'due' ? 'due' : 'stop'}
+                  word={lifeWords(life)}
+                />
+              ) : (
+                <Words size="small" tone="steel">
+                  {used}
+                </Words>
+              )}
+            </View>
+            {life ? <LifeStrip {...life} notches={notches} label={`${used} used; ${lifeWords(life)}`} /> : null}
+            {life ? (
+              <Words size="small" tone="steel">
+                {`${used} since it was ${surface.renewedAt ? 'renewed' : 'new'}${surface.failures > 0 ? `; ${surface.failures} failed` : ''}`}
+              </Words>
+            ) : null}
+          </View>
+        );
+      })}
+      {done.length > 0 ? (
+        <Words size="small" tone="steel">
+          Notches: w wiped, W washed, s scrubbed, R renewed, f flipped or turned.
+        </Words>
+      ) : null}
+    </Section>
+  );
+}

@@ -1,0 +1,73 @@
+import type { Surface } from '@even-bed/contract';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { shortDate } from '../ui/formatTime';
+import { Section } from '../ui/Section';
+import { usePalette } from '../ui/theme';
+import { Words } from '../ui/Words';
+
+/** What the shop has written down of a surface. */
+export function SurfaceFactList({ surface, now }: { surface: Surface; now: number }) {
+  const router = useRouter();
+  const palette = usePalette();
+  const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
+  const { kind, width, depth, thickness, boughtAt, price, note, prints } = surface;
+  const facts: [string, string][] = [
+    ['Size', `${Number(width.toFixed(1))} × ${Number(depth.toFixed(1))} mm`],
+    ['Thickness', thickness === null ? `${kind.thickness} mm, nominal` : `${thickness} mm, measured`],
+    ['Prints in all', prints === 0 ? 'none yet' : String(prints)],
+    ...(boughtAt ? [['Bought', shortDate(boughtAt, now)] as [string, string]] : []),
+    ...(price !== null
+      ? [
+          ['Price', prints > 0 ? `${price}, ${(price / prints).toFixed(2)} a print so far` : String(price)] as [
+            string,
+            string,
+          ],
+        ]
+      : []),
+    ...(note ? [['Note', note] as [string, string]] : []),
+  ];
+  return (
+    <Section title="FACTS">
+      {facts.map(([name, value]) => (
+        <View
+          key={name}
+          style={{
+            flexDirection: 'row',
+            gap: 12,
+            paddingVertical: 8,
+            borderBottomWidth: 1,
+            borderBottomColor: palette.hairline,
+          }}
+        >
+          <View style={{ width: 124 }}>
+            <Words tone="steel" size="small">
+              {name}
+            </Words>
+          </View>
+          <View style={{ flex: 1 }}>
+            <Words>{value}</Words>
+          </View>
+        </View>
+      ))}
+      <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+        {mayDo ? (
+          <ActionButton
+            label="Edit facts"
+            icon="edit"
+            onPress={() => router.push(`/rack/${surface.id}/edit`)}
+            testID="edit-surface"
+          />
+        ) : null}
+        <ActionButton
+          label="Label"
+          icon="label"
+          onPress={() => router.push(`/labels?tags=${surface.tag}`)}
+          testID="to-label"
+        />
+      </View>
+    </Section>
+  );
+}

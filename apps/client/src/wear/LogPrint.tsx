@@ -1,0 +1,99 @@
+import type { MachineOverview } from '@even-bed/contract';
+import { FAILURE_WORDS, FAILURES, type PrintFailure } from '@even-bed/core/wear/printWords';
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { deviceStore } from '../state/deviceStore';
+import { writeQueued } from '../state/queueSlice';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Field } from '../ui/Field';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { Words } from '../ui/Words';
+import { useWithdrawPrintMutation } from './wearApi';
+
+interface Done {
+  id: string;
+  held: boolean;
+  failure: PrintFailure | null;
+}
+
+/** The last print in one tap when it held, in two when it failed; it waits here when there is no signal. */
+export function LogPrint({ machine }: { machine: MachineOverview }) {
+  const dispatch = useAppDispatch();
+  const [asking, setAsking] = useState(false);
+  const [material, setMaterial] = useState<string | null>(null);
+  const [done, setDone] = useState<Done | null>(null);
+  const [withdraw] = useWithdrawPrintMutation();
+  const waits = useAppSelector(({ queue }) => done !== null && queue.writes.some(({ key }) => key === done.id));
+  // What was printed here last is probably printed again.
+  const [kept, setKept] = useState('');
+  useEffect(() => {
+    void deviceStore.get<string>('material', machine.id).then((known) => setKept(known ?? ''));
+  }, [machine.id]);
+  const said = material ?? kept;
+  const log = (held: boolean, failure: PrintFailure | null) => {
+    const id = uuid();
+    const body = { machineId: machine.id, material: said.trim(), endedAt: Date.now(), held, failure };
+    dispatch(
+      writeQueued({ key: id, path: `/prints/${id}`, body, what: `${machine.name}: print ${held ? 'held' : 'failed'}` }),
+    );
+    void deviceStore.set('material', machine.id, said.trim());
+    setDone({ id, held, failure });
+    setAsking(false);
+  };
+  return (
+    <Section title="THE LAST PRINT" testID="log-print">
+      {done ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
+          <Signal
+            kind={done.held ? 'ready' : 'due'}
+            word={`${done.held ? 'Held' : `Failed${done.failure ? `, ${FAILURE_WORDS[done.failure]}` : ''}`}${waits ? ', waits to be sent' : ', written down'}`}
+          />
+          <View style={{ flexDirection: 'row' }}>
+            {waits ? null : (
+              <ActionButton
+                label="Undo"
+                kind="quiet"
+                onPress={() => {
+                  void withdraw(done.id);
+                  setDone(null);
+                }}
+                testID="print-undo"
+              />
+            )}
+            <ActionButton label="Next" kind="quiet" onPress={() => setDone(null)} testID="print-next" />
+          </View>
+        </View>
+      ) : asking ? (
+        <View style={{ gap: 8 }}>
+          <Words>How did it fail?</Words>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+            {FAILURES.map((failure) => (
+              <ActionButton
+                key={failure}
+                label={FAILURE_WORDS[failure]}
+                onPress={() => log(false, failure)}
+                testID={`failed-${failure}`}
+              />
+            ))}
+          </View>
+          <View style={{ alignSelf: 'flex-start' }}>
+            <ActionButton label="It did not fail" kind="quiet" onPress={() => setAsking(false)} />
+          </View>
+        </View>
+      ) : (
+        <View style={{ gap: 8 }}>
+          <View style={{ flexDirection: 'row', gap: 12 }}>
+            <ActionButton label="It held" icon="check" grow onPress={() => log(true, null)} testID="print-held" />
+            <ActionButton label="It failed" icon="failed" grow onPress={() => setAsking(true)} testID="print-failed" />
+          </View>
+          <View style={{ maxWidth: 320 }}>
+            <Field label="Material" value={said} onChange={setMaterial} placeholder="PETG" testID="print-material" />
+          </View>
+        </View>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,62 @@
+import type { Print } from '@even-bed/contract';
+import { FAILURE_WORDS } from '@even-bed/core/wear/printWords';
+import { View } from 'react-native';
+import { ActionButton } from '../ui/ActionButton';
+import { dayAndTime } from '../ui/formatTime';
+import { Row } from '../ui/Row';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { Words } from '../ui/Words';
+import { usePrintsInfiniteQuery, useWithdrawPrintMutation } from './wearApi';
+
+/** The prints of a machine or on a surface, the latest first. */
+export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfaceId: string }; mayDo: boolean }) {
+  const { data, hasNextPage, fetchNextPage, isFetching } = usePrintsInfiniteQuery(of);
+  const prints = data?.pages.flatMap(({ items }) => items) ?? [];
+  const failed = prints.filter(({ held }) => !held).length;
+  if (prints.length === 0) return null;
+  return (
+    <Section title={`PRINTS${failed > 0 ? `: ${failed} OF THE LAST ${prints.length} FAILED` : ''}`} testID="prints">
+      {prints.slice(0, data && data.pages.length > 1 ? undefined : 6).map((print) => (
+        <PrintLine key={print.id} print={print} showMachine={'surfaceId' in of} mayDo={mayDo} />
+      ))}
+      {hasNextPage || prints.length > 6 ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton
+            label="Older prints"
+            kind="quiet"
+            busy={isFetching}
+            onPress={() => void fetchNextPage()}
+            testID="older-prints"
+          />
+        </View>
+      ) : null}
+    </Section>
+  );
+}
+
+/** One print as a line. */
+export function PrintLine({ print, showMachine, mayDo }: { print: Print; showMachine: boolean; mayDo: boolean }) {
+  const [withdraw] = useWithdrawPrintMutation();
+  const { held, failure, material, grams, duration, side, surfaceTag, machineName, note } = print;
+  const facts = [
+    showMachine ? machineName : surfaceTag,
+    side ? `side ${side}` : null,
+    material || null,
+    grams === null ? null : `${Math.round(grams)} g`,
+    duration === null ? null : `${Math.floor(duration / 3600)} h ${Math.round((duration % 3600) / 60)} min`,
+    note || null,
+  ];
+  return (
+    <Row
+      lead={<Signal kind={held ? 'ready' : 'due'} />}
+      testID={`print-${print.id}`}
+      end={mayDo ? <ActionButton label="Withdraw" kind="quiet" onPress={() => void withdraw(print.id)} /> : undefined}
+    >
+      <Words>{`${held ? 'Held' : `Failed${failure ? `: ${FAILURE_WORDS[failure]}` : ''}`} · ${dayAndTime(print.endedAt)}`}</Words>
+      <Words size="small" tone="steel">
+        {facts.filter(Boolean).join(' · ')}
+      </Words>
+    </Row>
+  );
+}
