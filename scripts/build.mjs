@@ -40,7 +40,10 @@ const { count, size } = await generateSW({
     {
       // What was seen last stays readable when the server can't be reached.
       urlPattern: ({ url, request }) =>
-        request.method === 'GET' && /^\/api\/(areas|machines|level-checks|book)/.test(url.pathname),
+        request.method === 'GET' &&
+        /^\/api\/(areas|machines|level-checks|book|surfaces|surface-kinds|prints|print-lists|inspections|photos|settings|people)/.test(
+          url.pathname,
+        ),
       handler: 'NetworkFirst',
       options: { cacheName: 'records', networkTimeoutSeconds: 4, expiration: { maxEntries: 300 } },
     },

@@ -16,6 +16,7 @@ import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
+import { rightNow } from '../ui/useNow';
 import { useKindsQuery, useSaveSurfaceMutation, useSurfaceQuery } from './surfacesApi';
 import { GROUP_NAMES } from './surfaceWords';
 
@@ -123,7 +124,7 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
       note: form.note,
       place: form.place,
       version: stale?.version ?? opened?.version ?? 0,
-      at: Date.now(),
+      at: rightNow(),
     };
     const result = await save({ id, key: uuid(), body });
     if (result.error) return;

@@ -9,3 +9,6 @@ export function useNow(): number {
   }, []);
   return now;
 }
+
+/** The present when something is pressed, in epoch ms; not for what is drawn. */
+export const rightNow = (): number => Date.now();

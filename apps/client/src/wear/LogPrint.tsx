@@ -11,6 +11,7 @@ import { Field } from '../ui/Field';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { rightNow } from '../ui/useNow';
 import { useWithdrawPrintMutation } from './wearApi';
 
 interface Done {
@@ -35,7 +36,7 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
   const said = material ?? kept;
   const log = (held: boolean, failure: PrintFailure | null) => {
     const id = uuid();
-    const body = { machineId: machine.id, material: said.trim(), endedAt: Date.now(), held, failure };
+    const body = { machineId: machine.id, material: said.trim(), endedAt: rightNow(), held, failure };
     dispatch(
       writeQueued({ key: id, path: `/prints/${id}`, body, what: `${machine.name}: print ${held ? 'held' : 'failed'}` }),
     );
