@@ -14,6 +14,7 @@ async function main(): Promise<void> {
   await loadDemo(db, {
     now: Number(process.env['EVEN_BED_DEMO_NOW'] ?? Date.now()),
     seed: process.env['EVEN_BED_DEMO_SEED'] ?? 'saltmarsh',
+    photoFolder: photoFolder(dataFolder),
     consoleBasePort: Number(process.env['EVEN_BED_CONSOLES'] ?? 4300),
   });
   await db.destroy();

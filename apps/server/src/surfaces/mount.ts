@@ -48,6 +48,7 @@ export async function askToMount(
         tag,
         group: kind.group,
         directional: kind.directional,
+        turned: state.where.kind === 'machine' ? state.where.turned : 0,
         limit: kind.limit,
       })),
     },

@@ -3,7 +3,7 @@ import { lifeOf } from './lifeOf';
 import { stackHeight } from './stackHeight';
 import { nextTag } from './surfaceKind';
 
-const base = { slot: 'base' as const, tag: 'B-001', group: 'base' as const, directional: true, limit: 110 };
+const base = { slot: 'base' as const, tag: 'B-001', group: 'base' as const, directional: true, turned: 0 as const, limit: 110 };
 
 const question = (
   surface: Partial<MountQuestion['surface']> = {},
@@ -53,6 +53,14 @@ test.each([
 ] as const)('turned %i° on a directional base', (turned, refused) =>
   expect(codes(question({}, {}, { turned })).refused).toEqual(refused),
 );
+
+test('a base that lies a quarter turn round crosses an unturned sheet, not one turned with it', () => {
+  const layers = [{ ...base, turned: 270 as const }];
+  const { refusals } = checkMount(question({}, { layers }));
+  expect(refusals).toMatchObject([{ code: 'poles', text: expect.stringContaining('B-001 lies a quarter turn round') }]);
+  expect(codes(question({}, { layers }, { turned: 90 })).refused).toEqual([]);
+  expect(codes(question({}, { layers }, { turned: 180 })).refused).toEqual(['poles']);
+});
 
 test('a quarter turn is no matter without pole lines on both', () => {
   expect(codes(question({ directional: false }, {}, { turned: 90 })).refused).toEqual([]);

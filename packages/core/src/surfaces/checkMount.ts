@@ -7,6 +7,7 @@ export interface MountedLayer {
   group: SurfaceGroup;
   /** Has magnetic pole lines that must lie with those of the layer under or over it. */
   directional: boolean;
+  turned: QuarterTurn;
   /** °C it stands for hours; null when not known. */
   limit: number | null;
 }
@@ -85,10 +86,12 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
 
   const quarter = turned === 90 || turned === 270;
   const partner = machine.layers.find(({ slot, directional }) => directional && slot !== surface.slot);
-  if (quarter && surface.directional && partner)
+  if (surface.directional && partner && (turned - partner.turned) % 180 !== 0)
     refuse(
       'poles',
-      `${surface.tag} and ${partner.tag} have their poles in lines. Turned a quarter, the lines cross and the sheet lies in ridges. Lay its front mark to the front.`,
+      partner.turned % 180 === 0
+        ? `${surface.tag} and ${partner.tag} have their poles in lines. Turned a quarter, the lines cross and the sheet lies in ridges. Lay its front mark to the front.`
+        : `${partner.tag} lies a quarter turn round, and both have their poles in lines: they would cross and the sheet lie in ridges. Lay ${partner.tag} with its mark to the front, or turn ${surface.tag} with it.`,
     );
   const base = machine.layers.find(({ slot }) => slot === 'base');
   if (surface.group === 'glass' && base)

@@ -8,7 +8,10 @@ async function demo(seed: string): Promise<{ db: Knex; dump: Record<string, unkn
   const db = connect(':memory:');
   await migrate(db);
   await loadDemo(db, { now: NOW, seed, consoleBasePort: 4300, secretCost: { log2N: 4, r: 1, p: 1 } });
-  const tables = ['areas', 'machines', 'adjusters', 'rules', 'level_checks', 'level_rounds', 'made_turns', 'book'];
+  const tables = [
+    ...['areas', 'machines', 'adjusters', 'rules', 'level_checks', 'level_rounds', 'made_turns', 'book'],
+    ...['surfaces', 'mounts', 'stack_layers', 'prints', 'offsets', 'inspections'],
+  ];
   const dump: Record<string, unknown[]> = {};
   for (const table of tables) dump[table] = await db(table);
   return { db, dump };
@@ -39,5 +42,27 @@ test('the hall is there, its year lies in the past, and the bowed bed was cured'
   expect(cured).toBeGreaterThan(3);
   expect(whimbrel.slice(0, cured).every(({ after_range, aim }) => after_range > aim)).toBe(true);
   expect(whimbrel.slice(cured).every(({ after_range, aim }) => after_range <= aim)).toBe(true);
+  await db.destroy();
+});
+
+test("the hall's surfaces: stories in the book, holds that end later, one place for each", async () => {
+  const { db } = await demo('saltmarsh');
+  const surfaces = (await db('surfaces')) as { tag: string; machine_id: string | null; hold_until: number | null }[];
+  expect(surfaces.length).toBeGreaterThanOrEqual(60);
+  expect(surfaces.filter(({ hold_until }) => hold_until !== null && hold_until > NOW).length).toBeGreaterThanOrEqual(3);
+  const open = (await db('mounts').whereNull('to_at')) as { surface_id: string }[];
+  expect(open).toHaveLength(surfaces.filter(({ machine_id }) => machine_id !== null).length);
+  const told = ((await db('book').select('text')) as { text: string }[]).map(({ text }) => text).join('\n');
+  for (const story of [/S-014: coat: faded/, /quarter turn wrong/, /P-003.*Lapped/, /cut short.*harbour fair/])
+    expect(told).toMatch(story);
+  const share = async (tag: string, from: number, to: number) => {
+    const [row] = (await db('prints as p')
+      .join('surfaces as s', 's.id', 'p.surface_id')
+      .where('s.tag', tag)
+      .whereBetween('p.ended_at', [NOW - (365 - from) * 86_400_000, NOW - (365 - to) * 86_400_000])
+      .select(db.raw('1 - avg(p.held) as failed'))) as { failed: number }[];
+    return row!.failed;
+  };
+  expect(await share('S-014', 95, 125)).toBeGreaterThan(2 * (await share('S-014', 126, 206)));
   await db.destroy();
 });

@@ -10,6 +10,7 @@ import { acting } from '../../http/acting';
 import { seededIds, type SeededIds } from './seededIds';
 import { AREAS, consolePort, DAY_MS, MACHINES, MODELS, PEOPLE, type DemoMachine } from './saltmarsh';
 import { yearOfChecks } from './yearOfChecks';
+import { yearOfSurfaces } from './yearOfSurfaces';
 
 const DEFAULT_EVERY_DAYS = 14;
 /** The hall's records begin this long before the demo's now. */
@@ -25,15 +26,20 @@ export interface DemoOptions {
   now: number;
   seed: string;
   consoleBasePort: number;
+  /** Where its photos go; left out: it has none. */
+  photoFolder?: string;
   /** Cheaper in tests. */
   secretCost?: SecretCost;
 }
 
 /**
- * Fills an empty shop with the Saltmarsh Print Hall and its year of level checks.
+ * Fills an empty shop with the Saltmarsh Print Hall and its year of level checks and surfaces.
  * The same seed, now and base port give the same shop, row by row, but for the salts of its people's secrets.
  */
-export async function loadDemo(db: Knex, { now, seed, consoleBasePort, secretCost }: DemoOptions): Promise<void> {
+export async function loadDemo(
+  db: Knex,
+  { now, seed, consoleBasePort, photoFolder, secretCost }: DemoOptions,
+): Promise<void> {
   const ids = seededIds(seed);
   const begin = now - HISTORY_DAYS * DAY_MS;
   const areaIds = new Map(AREAS.map((name, i) => [name as string, ids.next(begin + i)]));
@@ -50,6 +56,7 @@ export async function loadDemo(db: Knex, { now, seed, consoleBasePort, secretCos
     events.push({ at, write: async (trx) => void (await saveMachine(trx, id, { ...facts, version: 0, at })) });
     if (facts.family === 'filament') events.push(...upkeep({ machine, id, at, now, seed, ids }));
   });
+  events.push(...yearOfSurfaces({ machineIds, ids, seed, begin, now, photoFolder: photoFolder ?? null }));
   events.sort((p, q) => p.at - q.at);
   const people = PEOPLE.map((person, i) => ({ ...person, id: ids.next(begin - 1000 + i) }));
   await openHall(db, people, { begin: begin - 60_000, secretCost });
