@@ -86,12 +86,6 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
         mayDo ? (
           <>
             <ActionButton
-              label="Edit facts"
-              icon="edit"
-              onPress={() => router.push(`/floor/${machine.id}/edit`)}
-              testID="edit-machine"
-            />
-            <ActionButton
               label="Inspect"
               icon="look"
               onPress={() => router.push(`/inspect?machine=${machine.id}`)}
@@ -135,6 +129,16 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
       <History machine={machine} now={now} />
       {lastParts?.(machine)}
       <MachineFactList machine={machine} />
+      {mayDo ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton
+            label="Edit facts"
+            icon="edit"
+            onPress={() => router.push(`/floor/${machine.id}/edit`)}
+            testID="edit-machine"
+          />
+        </View>
+      ) : null}
     </Page>
   );
 }

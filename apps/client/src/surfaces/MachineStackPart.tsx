@@ -95,10 +95,11 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
             <ActionButton
               label={top ? 'Put on or swap' : 'Put a surface on'}
               icon="mount"
+              grow
               onPress={() => router.push(`/mount?machine=${machine.id}`)}
               testID="mount-here"
             />
-            <ActionButton label="Plain layers" icon="edit" onPress={() => setEditing(true)} testID="edit-stack" />
+            <ActionButton label="Plain layers" kind="quiet" onPress={() => setEditing(true)} testID="edit-stack" />
           </View>
         ) : null}
         {mayDo && top ? <TopActions surfaceId={top.surfaceId!} now={now} /> : null}
@@ -114,7 +115,7 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
 /** Turning over, taking off and the rest, for what lies on top. */
 function TopActions({ surfaceId, now }: { surfaceId: string; now: number }) {
   const { data: surface } = useSurfaceQuery(surfaceId);
-  return surface ? <SurfaceActions surface={surface} now={now} /> : null;
+  return surface ? <SurfaceActions surface={surface} now={now} brief /> : null;
 }
 
 interface TypedLayer {

@@ -20,7 +20,7 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
             testID="predicted-value"
           />
           <Words size="small" tone="steel">
-            {`${prediction.deviation === null ? 'As many offsets as unknowns: nothing to judge it by yet' : `Give or take ${prediction.deviation.toFixed(3)} mm`}; from ${prediction.support.offsets} ${prediction.support.offsets === 1 ? 'offset' : 'offsets'}, ${prediction.support.sameSurface} with this sheet, ${prediction.support.sameMachine} on this machine. Check it by a first layer.`}
+            {`${prediction.deviation === null ? 'As many offsets as unknowns: nothing to judge it by yet' : deviationWords(prediction.deviation)}; from ${prediction.support.offsets} ${prediction.support.offsets === 1 ? 'offset' : 'offsets'}, ${prediction.support.sameSurface} with this sheet, ${prediction.support.sameMachine} on this machine. Check it by a first layer.`}
           </Words>
         </View>
       ) : (
@@ -32,3 +32,7 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
     </Section>
   );
 }
+
+/** A few offsets that happen to agree know no better than the hand that set them. */
+const deviationWords = (deviation: number) =>
+  deviation < 0.005 ? 'Give or take less than 0.01 mm' : `Give or take ${deviation.toFixed(2)} mm`;

@@ -74,20 +74,16 @@ export function RackScreen({ selectedId }: ListProps) {
         selectedId ? undefined : (
           <>
             {mayDo ? (
-              <ActionButton
-                label="Add a surface"
-                icon="add"
-                onPress={() => router.push('/rack/new')}
-                testID="add-surface"
-              />
+              <ActionButton label="Add" icon="add" grow onPress={() => router.push('/rack/new')} testID="add-surface" />
             ) : null}
             <ActionButton
-              label={chosen ? 'Done choosing' : 'Choose several'}
+              label={chosen ? 'Done' : 'Choose'}
               icon="check"
+              grow
               onPress={() => setChosen(chosen ? null : new Map())}
               testID="choose-several"
             />
-            <ActionButton label="Scan a tag" icon="code" onPress={() => router.push('/scan')} testID="to-scan" />
+            <ActionButton label="Scan" icon="code" grow onPress={() => router.push('/scan')} testID="to-scan" />
           </>
         )
       }

@@ -54,12 +54,17 @@ export function SideLife({ surface, now }: { surface: Surface; now: number }) {
             {life ? <LifeStrip {...life} notches={notches} label={`${used} used; ${lifeWords(life)}`} /> : null}
             {life ? (
               <Words size="small" tone="steel">
-                {`${used} since it was ${surface.renewedAt ? 'renewed' : 'new'}${surface.failures > 0 ? `; ${surface.failures} failed` : ''}`}
+                {`${used} since it was ${surface.renewedAt ? 'renewed' : 'new'}`}
               </Words>
             ) : null}
           </View>
         );
       })}
+      {surface.failures > 0 ? (
+        <Words size="small" tone="steel">
+          {`${surface.failures} ${surface.failures === 1 ? 'print has' : 'prints have'} failed on it since it was ${surface.renewedAt ? 'renewed' : 'new'}.`}
+        </Words>
+      ) : null}
       {done.length > 0 ? (
         <Words size="small" tone="steel">
           Notches: w wiped, W washed, s scrubbed, R renewed, f flipped or turned.

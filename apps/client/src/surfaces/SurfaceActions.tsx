@@ -1,5 +1,5 @@
 import type { Surface } from '@even-bed/contract';
-import type { HoldKind, Side, SurfaceEvent, SurfaceWork } from '@even-bed/core';
+import type { HoldKind, QuarterTurn, Side, SurfaceEvent, SurfaceWork } from '@even-bed/core';
 import { isHeld } from '@even-bed/core/surfaces/surfaceState';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -19,8 +19,17 @@ import { sideWords } from './surfaceWords';
 
 type Open = 'move' | 'work' | 'hold' | 'cut' | 'ask' | 'retire' | 'back' | null;
 
+const ROW = { flexDirection: 'row', flexWrap: 'wrap', gap: 8 } as const;
+
+interface Props {
+  surface: Surface;
+  now: number;
+  /** Only what moves it: on the machine's page. */
+  brief?: boolean;
+}
+
 /** What can be done with a surface where it stands; each is one line of the book. */
-export function SurfaceActions({ surface, now }: { surface: Surface; now: number }) {
+export function SurfaceActions({ surface, now, brief }: Props) {
   const [open, setOpen] = useState<Open>(null);
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
   const [write, { isLoading, error, reset }] = useSurfaceEventMutation();
@@ -46,55 +55,53 @@ export function SurfaceActions({ surface, now }: { surface: Surface; now: number
           {failure.message}
         </Notice>
       ) : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }} testID="surface-actions">
-        {retired !== null ? (
-          isLead ? (
-            <ActionButton label="Bring it back" onPress={() => show('back')} testID="bring-back" />
-          ) : null
-        ) : (
+      <View style={ROW} testID="surface-actions">
+        {retired === null && on ? (
           <>
-            {on && surface.kind.sides.length > 1 ? (
+            {surface.kind.sides.length > 1 ? (
               <ActionButton
                 label="Turn over"
-                icon="flip"
+                grow
                 busy={isLoading && open === null}
                 onPress={() => void happened({ kind: 'turned', at: at(), sideUp: other(on.sideUp), turned: on.turned })}
                 testID="turn-over"
               />
             ) : null}
-            {on ? (
-              <ActionButton
-                label="Half a turn"
-                icon="turn"
-                disabled={isLoading}
-                onPress={() =>
-                  void happened({
-                    kind: 'turned',
-                    at: at(),
-                    sideUp: on.sideUp,
-                    turned: ((on.turned + 180) % 360) as 0 | 180,
-                  })
-                }
-                testID="half-turn"
-              />
-            ) : null}
             <ActionButton
-              label={on ? 'Take off' : 'Move'}
-              icon="takeOff"
-              onPress={() => show('move')}
-              testID="take-off"
+              label="Half a turn"
+              grow
+              disabled={isLoading}
+              onPress={() =>
+                void happened({ kind: 'turned', at: at(), sideUp: on.sideUp, turned: opposite(on.turned) })
+              }
+              testID="half-turn"
             />
-            <ActionButton label="Work done" icon="check" onPress={() => show('work')} testID="work-done" />
-            {held ? (
-              <ActionButton label="Cut the hold short" icon="hold" onPress={() => show('cut')} testID="cut-hold" />
-            ) : (
-              <ActionButton label="Put on hold" icon="hold" onPress={() => show('hold')} testID="put-on-hold" />
-            )}
-            <ActionButton label="Ask for work" onPress={() => show('ask')} testID="ask-work" />
-            {isLead ? <ActionButton label="Retire" onPress={() => show('retire')} testID="retire" /> : null}
           </>
-        )}
+        ) : null}
+        {retired === null ? (
+          <ActionButton label={on ? 'Take off' : 'Move'} grow onPress={() => show('move')} testID="take-off" />
+        ) : isLead ? (
+          <ActionButton label="Bring it back" onPress={() => show('back')} testID="bring-back" />
+        ) : null}
       </View>
+      {retired === null && !brief ? (
+        <>
+          <View style={ROW}>
+            <ActionButton label="Work done" icon="check" grow onPress={() => show('work')} testID="work-done" />
+            {held ? (
+              <ActionButton label="Cut the hold short" icon="hold" grow onPress={() => show('cut')} testID="cut-hold" />
+            ) : (
+              <ActionButton label="Put on hold" icon="hold" grow onPress={() => show('hold')} testID="put-on-hold" />
+            )}
+          </View>
+          <View style={ROW}>
+            <ActionButton label="Ask for work" kind="quiet" onPress={() => show('ask')} testID="ask-work" />
+            {isLead ? (
+              <ActionButton label="Retire" kind="quiet" onPress={() => show('retire')} testID="retire" />
+            ) : null}
+          </View>
+        </>
+      ) : null}
       {open === 'move' ? (
         <PlaceDialog
           title={on ? `Take ${surface.tag} off to` : `Move ${surface.tag} to`}
@@ -148,6 +155,7 @@ export function SurfaceActions({ surface, now }: { surface: Surface; now: number
 }
 
 const other = (side: Side): Side => (side === 'A' ? 'B' : 'A');
+const opposite = (turned: QuarterTurn) => ((turned + 180) % 360) as QuarterTurn;
 
 interface DialogProps {
   failure: string | undefined;

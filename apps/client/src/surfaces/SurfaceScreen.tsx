@@ -21,6 +21,7 @@ import { Words } from '../ui/Words';
 import { CareList } from './CareList';
 import { SideLife } from './SideLife';
 import { SurfaceActions } from './SurfaceActions';
+import { SurfaceSection } from './SurfaceSection';
 import { SurfaceFactList } from './SurfaceFactList';
 import { useSurfaceQuery } from './surfacesApi';
 import { conditionWords, whereWords } from './surfaceWords';
@@ -115,6 +116,7 @@ function SurfacePage({ surface, parts }: { surface: Surface; parts: Props['parts
         </Notice>
       ) : null}
       {mayDo ? <SurfaceActions surface={surface} now={now} /> : null}
+      <SurfaceSection surface={surface} />
       <SideLife surface={surface} now={now} />
       {parts?.(surface)}
       <CareList kind={surface.kind} />

@@ -13,6 +13,8 @@ interface Props {
   end?: ReactNode;
   /** Where the row leads. */
   href?: Href;
+  /** Opens or closes more of it, where it leads nowhere. */
+  onPress?: (() => void) | undefined;
   selected?: boolean;
   /** A second way at the right end, apart from the row's own. */
   aside?: { href: Href; label: string; says: string };
@@ -20,7 +22,7 @@ interface Props {
 }
 
 /** One line of a list, parted from the next by a hairline. */
-export function Row({ lead, children, end, href, selected, aside, testID }: Props) {
+export function Row({ lead, children, end, href, onPress, selected, aside, testID }: Props) {
   const palette = usePalette();
   const content = (
     <>
@@ -66,6 +68,15 @@ export function Row({ lead, children, end, href, selected, aside, testID }: Prop
         {content}
       </Pressable>
     </Link>
+  ) : onPress ? (
+    // What stands at its right end may be pressed too, so only the words are the button.
+    <View style={own}>
+      <Pressable onPress={onPress} role="button" testID={testID} style={{ flex: 1, flexDirection: 'row', gap: 12 }}>
+        {lead ? <View style={{ width: 32, alignItems: 'flex-start' }}>{lead}</View> : null}
+        <View style={{ flex: 1, gap: 2 }}>{children}</View>
+      </Pressable>
+      {end ?? null}
+    </View>
   ) : (
     <View style={own} testID={testID}>
       {content}

@@ -10,6 +10,8 @@ export interface SectionLayer {
   measured: boolean;
   /** Lies loose: may be lifted off. */
   loose: boolean;
+  /** The one that the page is about. */
+  marked?: boolean;
 }
 
 interface Props {
@@ -54,8 +56,8 @@ export function StackSection({ layers, width, label }: Props) {
                 width={DRAWN}
                 height={height}
                 fill={palette.raised}
-                stroke={palette.ink}
-                strokeWidth={1.2}
+                stroke={layer.marked ? palette.accent : palette.ink}
+                strokeWidth={layer.marked ? 3 : 1.2}
               />
               {hatch(i, { y: bottom, height }).map((x) => (
                 <Line

@@ -1,5 +1,6 @@
 import type { Print } from '@even-bed/contract';
 import { FAILURE_WORDS } from '@even-bed/core/wear/printWords';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { dayAndTime } from '../ui/formatTime';
@@ -38,20 +39,26 @@ export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfac
 /** One print as a line. */
 export function PrintLine({ print, showMachine, mayDo }: { print: Print; showMachine: boolean; mayDo: boolean }) {
   const [withdraw] = useWithdrawPrintMutation();
+  const [open, setOpen] = useState(false);
   const { held, failure, material, grams, duration, side, surfaceTag, machineName, note } = print;
   const facts = [
     showMachine ? machineName : surfaceTag,
     side ? `side ${side}` : null,
     material || null,
     grams === null ? null : `${Math.round(grams)} g`,
-    duration === null ? null : `${Math.floor(duration / 3600)} h ${Math.round((duration % 3600) / 60)} min`,
+    duration === null ? null : durationWords(duration),
     note || null,
   ];
   return (
     <Row
       lead={<Signal kind={held ? 'ready' : 'due'} />}
       testID={`print-${print.id}`}
-      end={mayDo ? <ActionButton label="Withdraw" kind="quiet" onPress={() => void withdraw(print.id)} /> : undefined}
+      onPress={mayDo ? () => setOpen(!open) : undefined}
+      end={
+        open ? (
+          <ActionButton label="Withdraw" onPress={() => void withdraw(print.id)} testID={`withdraw-${print.id}`} />
+        ) : undefined
+      }
     >
       <Words>{`${held ? 'Held' : `Failed${failure ? `: ${FAILURE_WORDS[failure]}` : ''}`} · ${dayAndTime(print.endedAt)}`}</Words>
       <Words size="small" tone="steel">
@@ -59,4 +66,10 @@ export function PrintLine({ print, showMachine, mayDo }: { print: Print; showMac
       </Words>
     </Row>
   );
+}
+
+/** "46 min", "3 h 5 min", from seconds. */
+function durationWords(duration: number): string {
+  const minutes = Math.round(duration / 60);
+  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }
