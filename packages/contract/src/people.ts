@@ -1,3 +1,4 @@
+import type { Manner } from './settings';
 import Joi from 'joi';
 import { idField, nameField, timeField } from './fields';
 
@@ -33,6 +34,8 @@ export interface SessionState {
   /** A workshop device that several people use: it locks by itself. */
   shared: boolean;
   sessionId: string | null;
+  /** How the shop reads; null until somebody is signed in. */
+  manner: Manner | null;
   demo: DemoAccount[] | null;
 }
 

@@ -16,6 +16,9 @@ export interface ShopSettings {
   version: number;
 }
 
+/** How numbers, lengths and times are shown. */
+export type Manner = Pick<ShopSettings, 'units' | 'zone' | 'numbers'>;
+
 export const DEFAULT_SETTINGS: ShopSettings = {
   name: 'My shop',
   units: 'mm',

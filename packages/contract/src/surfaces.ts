@@ -302,6 +302,8 @@ export const surfaceListSchema = Joi.object({
   state: Joi.string()
     .valid(...SURFACE_STATES)
     .label('State'),
+  /** A machine that they may go on by kind and size; what is retired or lies there already is left out. */
+  fits: idField().label('Fits'),
   after: Joi.string().max(20).label('After'),
   limit: Joi.number().integer().min(1).max(500).default(100).label('Limit'),
 });

@@ -33,7 +33,14 @@ export { lookingDown, turnsAsSeen, type SeenFrom } from './level/seenFrom';
 export { stiffBed, type BedMove, type Position } from './level/stiffBed';
 export { pitchOf, THREADS, turnsFor, type Thread } from './level/threads';
 export { dueState, nextDue, type DueState } from './rounds/nextDue';
-export { checkMount, GROUP_WORDS, type MountAsk, type MountCheck, type MountedLayer } from './surfaces/checkMount';
+export {
+  belongsToResin,
+  checkMount,
+  GROUP_WORDS,
+  type MountAsk,
+  type MountCheck,
+  type MountedLayer,
+} from './surfaces/checkMount';
 export { lifeOf, type LifeLeft } from './surfaces/lifeOf';
 export { predictOffset, type KnownOffset, type OffsetPrediction, type OffsetQuestion } from './surfaces/predictOffset';
 export { stackHeight, type StackLayer } from './surfaces/stackHeight';

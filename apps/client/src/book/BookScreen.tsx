@@ -10,7 +10,7 @@ import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
 import { Field } from '../ui/Field';
-import { clockTime, longDay } from '../ui/formatTime';
+import { clockTime, longDay, shopZone } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
@@ -148,7 +148,11 @@ export function BookScreen() {
       ) : null}
       <View testID="book-lines">
         {entries.map((entry, i) => (
-          <Line key={entry.id} entry={entry} newDay={i === 0 || !isSameDay(entry.at, entries[i - 1]!.at)} />
+          <Line
+            key={entry.id}
+            entry={entry}
+            newDay={i === 0 || !isSameDay(entry.at, entries[i - 1]!.at, { in: shopZone() })}
+          />
         ))}
       </View>
       {hasNextPage ? (

@@ -3,7 +3,7 @@ import { Link } from 'expo-router';
 import { Pressable, View } from 'react-native';
 import { useAppSelector } from '../state/store';
 import { BedPlan } from '../ui/BedPlan';
-import { millimetres } from '../ui/formatHeight';
+import { length } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
@@ -54,7 +54,7 @@ export function FloorPlates({ machines }: { machines: readonly MachineOverview[]
                         {machine.shelf ? <Tag>{machine.shelf}</Tag> : null}
                       </View>
                       <Words size="small" tone="steel">
-                        {machine.lastCheck ? `range ${millimetres(machine.lastCheck.after)} mm` : machine.model}
+                        {machine.lastCheck ? `range ${length(machine.lastCheck.after)}` : machine.model}
                       </Words>
                       <Signal kind={state.signal} word={state.words} size={15} />
                     </View>

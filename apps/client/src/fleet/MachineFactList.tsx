@@ -1,7 +1,7 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { View } from 'react-native';
-import { millimetres } from '../ui/formatHeight';
+import { area, length, temperature } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
@@ -10,13 +10,12 @@ import { FINDING_NAMES } from './findingNames';
 /** What the shop has written down of a machine. */
 export function MachineFactList({ machine }: { machine: MachineOverview }) {
   const palette = usePalette();
-  const size = (width: number, depth: number) => `${Number(width.toFixed(2))} × ${Number(depth.toFixed(2))} mm`;
   const facts: [string, string][] = [
     ['Tag', machine.tag],
     ['Model', machine.model],
-    ['Hottest bed', machine.hottest === null ? 'not known' : `${machine.hottest} °C`],
-    ['Plate, measured', size(machine.plateWidth, machine.plateDepth)],
-    ['Print area', size(machine.printWidth, machine.printDepth)],
+    ['Hottest bed', machine.hottest === null ? 'not known' : temperature(machine.hottest)],
+    ['Plate, measured', area(machine.plateWidth, machine.plateDepth)],
+    ['Print area', area(machine.printWidth, machine.printDepth)],
     [
       'Adjusters',
       machine.adjusters.length === 0
@@ -26,12 +25,12 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
     ['Clockwise', senseWords(machine)],
     ['Finds Z by', FINDING_NAMES[machine.finding]],
     ['Compensation', machine.compensation ? 'on: prints follow a height map' : 'off'],
-    ['First layer', `${millimetres(machine.firstLayer)} mm`],
+    ['First layer', `${length(machine.firstLayer)}`],
     [
       'Aim',
       machine.aim === null
-        ? `${millimetres(firstLayerAim(machine), 3)} mm, the default for its first layer`
-        : `${millimetres(machine.aim, 3)} mm, set here`,
+        ? `${length(firstLayerAim(machine), 3)}, the default for its first layer`
+        : `${length(machine.aim, 3)}, set here`,
     ],
     [
       'Console',

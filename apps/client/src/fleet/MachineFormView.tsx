@@ -10,7 +10,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice, type Option } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { millimetres } from '../ui/formatHeight';
+import { length } from '../ui/formatHeight';
 import { Notice } from '../ui/Notice';
 import { Page, type Crumb } from '../ui/Page';
 import { Pick } from '../ui/Pick';
@@ -368,7 +368,7 @@ function AimField({ control }: { control: FormControl }) {
   const hint =
     height === null
       ? undefined
-      : `Empty: ${millimetres(height * share, 3)} mm, ${compensation === 'on' ? 'half' : 'a quarter'} of the first layer (common practice)`;
+      : `Empty: ${length(height * share, 3)}, ${compensation === 'on' ? 'half' : 'a quarter'} of the first layer (common practice)`;
   return <TextField control={control} name="aim" label="Aim: largest range" unit="mm" hint={hint} />;
 }
 

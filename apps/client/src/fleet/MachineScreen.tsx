@@ -9,7 +9,7 @@ import { useLastHeights } from './useLastHeights';
 import { useBeginCheck } from './useBeginCheck';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
-import { millimetres } from '../ui/formatHeight';
+import { length, lengthFigure } from '../ui/formatHeight';
 import { shortDate } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
@@ -154,7 +154,7 @@ function History({ machine, now }: { machine: MachineOverview; now: number }) {
         <Suspense fallback={<View style={{ height: 172 }} />}>
           <RangeTrend
             aim={aim}
-            label={`Range at the end of the last ${finished.length} checks, aim ${millimetres(aim)} mm`}
+            label={`Range at the end of the last ${finished.length} checks, aim ${length(aim)}`}
             points={[...finished]
               .reverse()
               .map(({ endedAt, after }) => ({ label: shortDate(endedAt!, now), range: after! }))}
@@ -166,11 +166,11 @@ function History({ machine, now }: { machine: MachineOverview; now: number }) {
           key={check.id}
           href={`/level/${check.id}`}
           lead={<Signal kind={check.after! <= check.aim ? 'ready' : 'due'} />}
-          end={<Words figures bold>{`${millimetres(check.before!)} → ${millimetres(check.after!)}`}</Words>}
+          end={<Words figures bold>{`${lengthFigure(check.before!)} → ${lengthFigure(check.after!)}`}</Words>}
         >
           <Words>{shortDate(check.endedAt!, now)}</Words>
           <Words size="small" tone="steel">
-            {check.after! <= check.aim ? 'within the aim' : `over the aim of ${millimetres(check.aim)}`}
+            {check.after! <= check.aim ? 'within the aim' : `over the aim of ${lengthFigure(check.aim)}`}
           </Words>
         </Row>
       ))}

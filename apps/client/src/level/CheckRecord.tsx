@@ -10,7 +10,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice } from '../ui/Choice';
 import { Figure } from '../ui/Figure';
-import { millimetres } from '../ui/formatHeight';
+import { length, lengthFigure } from '../ui/formatHeight';
 import { dayAndTime, longDay } from '../ui/formatTime';
 import { Page } from '../ui/Page';
 import { Section } from '../ui/Section';
@@ -58,7 +58,7 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
           return { id, x, y, turns };
         })}
         maxHeight={wide ? 460 : 380}
-        label={`Reading ${round.seq}, range ${millimetres(round.plan.before.range)} mm`}
+        label={`Reading ${round.seq}, range ${length(round.plan.before.range)}`}
       />
     ) : null;
 
@@ -102,7 +102,7 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
               hideLabel
               options={roundList.map(({ id, seq, plan }) => ({
                 value: id,
-                label: `${seq}: ${millimetres(plan.before.range)} mm`,
+                label: `${seq}: ${length(plan.before.range)}`,
               }))}
               value={round?.id ?? null}
               onChange={setShown}
@@ -115,9 +115,9 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
             <Words>No reading was taken.</Words>
           ) : (
             <View style={{ flexDirection: 'row', justifyContent: 'space-between', maxWidth: 420 }}>
-              <Figure label="First" value={millimetres(check.before)} />
-              <Figure label="Last" value={millimetres(check.after!)} testID="record-after" />
-              <Figure label="Aim" value={millimetres(check.aim, 3).replace(/0$/, '')} tone="steel" />
+              <Figure label="First" value={lengthFigure(check.before)} />
+              <Figure label="Last" value={lengthFigure(check.after!)} testID="record-after" />
+              <Figure label="Aim" value={lengthFigure(check.aim, 3).replace(/0$/, '')} tone="steel" />
             </View>
           )}
           {machine?.rule && check.outcome === 'finished' && machine.lastCheck?.id === check.id ? (

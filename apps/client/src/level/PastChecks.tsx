@@ -1,4 +1,4 @@
-import { millimetres } from '../ui/formatHeight';
+import { lengthFigure } from '../ui/formatHeight';
 import { shortDate } from '../ui/formatTime';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -22,7 +22,7 @@ export function PastChecks({ machineId }: { machineId: string }) {
           key={id}
           href={`/level/${id}`}
           lead={<Signal kind={after! <= aim ? 'ready' : 'due'} />}
-          end={<Words figures>{`${millimetres(before!)} → ${millimetres(after!)}`}</Words>}
+          end={<Words figures>{`${lengthFigure(before!)} → ${lengthFigure(after!)}`}</Words>}
         >
           <Words size="small">{shortDate(endedAt!, now)}</Words>
         </Row>

@@ -8,7 +8,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
-import { millimetres } from '../ui/formatHeight';
+import { length, lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
@@ -99,7 +99,7 @@ function Planned({
 
   const caption = (
     <Words size="small" tone="steel">
-      {`${reckoning.parsed.points.length} readings in hundredths of a mm about their mean, + higher. Contours every ${millimetres(reckoning.contours?.step ?? 0)} mm. Turns seen ${viewWords(setup.seenFrom)}.`}
+      {`${reckoning.parsed.points.length} readings in hundredths of a mm about their mean, + higher. Contours every ${length(reckoning.contours?.step ?? 0)}. Turns seen ${viewWords(setup.seenFrom)}.`}
     </Words>
   );
   const picture = (
@@ -118,7 +118,7 @@ function Planned({
           made: ticked.has(adjusterId),
         }))}
         maxHeight={wide ? 520 : 300}
-        label={`Heights of the bed from ${reckoning.parsed.points.length} readings, range ${millimetres(plan.before.range)} mm. ${planHeadline(plan)}.`}
+        label={`Heights of the bed from ${reckoning.parsed.points.length} readings, range ${length(plan.before.range)}. ${planHeadline(plan)}.`}
         testID="bed-plan"
       />
       {wide ? caption : null}
@@ -126,9 +126,14 @@ function Planned({
   );
   const figures = (
     <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12 }}>
-      <Figure label="Now" value={millimetres(plan.before.range)} unit={wide ? undefined : 'mm'} testID="range-now" />
-      {within ? null : <Figure label="After the turns" value={millimetres(plan.after.range)} testID="range-after" />}
-      <Figure label="Aim" value={millimetres(setup.aim, 3).replace(/0$/, '')} tone="steel" />
+      <Figure
+        label="Now"
+        value={lengthFigure(plan.before.range)}
+        unit={wide ? undefined : lengthUnit()}
+        testID="range-now"
+      />
+      {within ? null : <Figure label="After the turns" value={lengthFigure(plan.after.range)} testID="range-after" />}
+      <Figure label="Aim" value={lengthFigure(setup.aim, 3).replace(/0$/, '')} tone="steel" />
     </View>
   );
   const actions = reversed ? (

@@ -9,7 +9,7 @@ import { BedPlan } from '../ui/BedPlan';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
-import { millimetres } from '../ui/formatHeight';
+import { lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { Notice } from '../ui/Notice';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
@@ -51,7 +51,7 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
         <>
           <View style={{ flexDirection: 'row', gap: 28, flexWrap: 'wrap' }}>
             <Figure label="Readings" value={String(parsed.points.length)} testID="preview-count" />
-            <Figure label="Range" value={millimetres(plan.before.range)} unit="mm" testID="preview-range" />
+            <Figure label="Range" value={lengthFigure(plan.before.range)} unit={lengthUnit()} testID="preview-range" />
             {parsed.unreached > 0 ? <Figure label="Not reached" value={String(parsed.unreached)} /> : null}
           </View>
           <BedPlan

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { millimetres } from '../ui/formatHeight';
+import { length } from '../ui/formatHeight';
 import { clockTime } from '../ui/formatTime';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -16,7 +16,7 @@ export function RoundList({ draft }: { draft: CheckDraft }) {
             key={round.id}
             end={
               <Words bold figures>
-                {`${millimetres(round.range)} mm`}
+                {`${length(round.range)}`}
               </Words>
             }
           >

@@ -1,7 +1,7 @@
 import type { TurnPlan } from '@even-bed/core';
 import { Pressable, View } from 'react-native';
 import { Icon } from '../ui/Icon';
-import { millimetres } from '../ui/formatHeight';
+import { length } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { TYPE, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
@@ -60,7 +60,7 @@ export function TurnList({ plan, draft, ticked, locked, onTick }: Props) {
               <Words
                 size="small"
                 tone="steel"
-              >{`${turn.saidRise > 0 ? 'raises' : 'lowers'} ${millimetres(Math.abs(turn.saidRise))} mm`}</Words>
+              >{`${turn.saidRise > 0 ? 'raises' : 'lowers'} ${length(Math.abs(turn.saidRise))}`}</Words>
             </View>
             <View style={{ alignItems: 'center', width: 76, gap: 2 }}>
               <View

@@ -1,7 +1,7 @@
 import type { RoundComparison, SeenFrom, TurnPlan } from '@even-bed/core';
 import { describeTurn } from '@even-bed/core/level/describeTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
-import { millimetres } from '../ui/formatHeight';
+import { length, lengthFigure } from '../ui/formatHeight';
 
 const NUMBERS = [
   'No',
@@ -35,13 +35,13 @@ export function whatStays({
   ideal,
   verdict,
 }: Pick<TurnPlan, 'limit' | 'after' | 'ideal' | 'verdict'>): string {
-  const left = `${millimetres(after.range)} mm`;
+  const left = `${length(after.range)}`;
   if (verdict === 'within') return `${left} from highest to lowest. Leave the knobs alone.`;
   switch (limit) {
     case 'tilt':
       return `What stays of ${left} is tilt finer than a hand can turn. Another round may take it out.`;
     case 'shape':
-      return `What stays is the shape of the plate, ${millimetres(ideal.range)} mm. Screws cure tilt, never shape; a height map can follow it.`;
+      return `What stays is the shape of the plate, ${length(ideal.range)}. Screws cure tilt, never shape; a height map can follow it.`;
     case 'noise':
       return 'What stays is no more than the readings differ by themselves.';
   }
@@ -54,7 +54,7 @@ export const viewWords = (seenFrom: SeenFrom) => (seenFrom === 'above' ? 'lookin
 
 /** What the bed's answer to the last turns means, when it means something. */
 export function answerWords({ answer, before, now, worse }: RoundComparison): { title: string; text: string } | null {
-  const ranges = `${millimetres(before)} to ${millimetres(now)} mm`;
+  const ranges = `${lengthFigure(before)} to ${length(now)}`;
   switch (answer) {
     case 'reversed':
       return {

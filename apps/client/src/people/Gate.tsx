@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react';
+import { Fragment, useEffect, type ReactNode } from 'react';
 import { errorOf } from '../api/errorOf';
 import { sendPending, useAppDispatch, useAppSelector } from '../state/store';
 import { Failed, Loading } from '../ui/Loading';
@@ -12,7 +12,7 @@ import { useAutoLock } from './useAutoLock';
 /** Lets in whoever is signed in. Without a signal, the one who was signed in last on this device. */
 export function Gate({ children }: { children: ReactNode }) {
   const dispatch = useAppDispatch();
-  const { person, lockedHere } = useAppSelector((state) => state.people);
+  const { person, lockedHere, manner } = useAppSelector((state) => state.people);
   const { data, error, refetch } = useSessionQuery(undefined, { refetchOnFocus: true });
   useAutoLock();
   useEffect(() => {
@@ -23,7 +23,8 @@ export function Gate({ children }: { children: ReactNode }) {
   }, [person, lockedHere]);
 
   if (data?.state === 'first-start') return <FirstStart />;
-  if (person && !lockedHere) return children;
+  // What is on screen is drawn anew when the shop reads otherwise.
+  if (person && !lockedHere) return <Fragment key={JSON.stringify(manner)}>{children}</Fragment>;
   if (data || person) return <SignInView locked={lockedHere && person !== null} demo={data?.demo ?? null} />;
   const failure = errorOf(error);
   return (

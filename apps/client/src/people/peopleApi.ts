@@ -60,7 +60,7 @@ export const peopleApi = api.injectEndpoints({
     settings: build.query<ShopSettings, void>({ query: () => '/settings', providesTags: ['Settings'] }),
     saveSettings: build.mutation<ShopSettings, { key: string; body: SettingsWrite }>({
       query: (settings) => write('/settings', settings),
-      invalidatesTags: ['Settings', 'Book'],
+      invalidatesTags: ['Settings', 'Session', 'Book'],
     }),
     tokens: build.query<MachineToken[], string>({
       query: (machineId) => `/machines/${machineId}/tokens`,

@@ -16,6 +16,7 @@ const session = (state: SessionState['state'], who: string | null, shared = fals
   person: who === null ? null : person(who),
   shared,
   sessionId: 's',
+  manner: null,
   demo: null,
 });
 const empty = reducer(undefined, { type: 'start' });

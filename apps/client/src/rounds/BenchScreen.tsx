@@ -12,7 +12,7 @@ import { HOLD_NAMES, spanWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
 import { clockTime, dayAndTime, weekdayTime } from '../ui/formatTime';
-import { millimetres } from '../ui/formatHeight';
+import { length } from '../ui/formatHeight';
 import { Failed, Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
@@ -259,7 +259,7 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
             </View>
             <Words size="small" tone="steel">
               {machine.lastCheck
-                ? `Level check, last range ${millimetres(machine.lastCheck.after)} mm`
+                ? `Level check, last range ${length(machine.lastCheck.after)}`
                 : 'Level check, never done'}
             </Words>
           </Row>

@@ -1,3 +1,4 @@
+import { readAs } from '../ui/manner';
 import { dueSignal, dueWords } from './dueWords';
 
 const at = (day: number, hour: number) => new Date(2026, 10, day, hour).getTime();
@@ -18,4 +19,13 @@ test('the signal turns at the hour, and a machine without a rule is ready', () =
     'due',
     'ready',
   ]);
+});
+
+test('days are those of the shop', () => {
+  const [due, now] = [Date.UTC(2026, 10, 25, 10), Date.UTC(2026, 10, 25, 22, 30)];
+  readAs({ units: 'mm', zone: 'Pacific/Auckland', numbers: 'point' });
+  expect(dueWords({ nextDueAt: due }, now)).toBe('1 day late');
+  readAs({ units: 'mm', zone: 'UTC', numbers: 'point' });
+  expect(dueWords({ nextDueAt: due }, now)).toBe('due today');
+  readAs(null);
 });

@@ -1,5 +1,6 @@
 import { dueState } from '@even-bed/core/rounds/nextDue';
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
+import { shopZone } from '../ui/formatTime';
 import type { SignalKind } from '../ui/Signal';
 
 interface Rule {
@@ -9,7 +10,7 @@ interface Rule {
 
 /** How a rule stands, in words, by the days of the calendar: "due today", "2 days late", "due in 5 days". */
 export function dueWords({ nextDueAt }: Pick<Rule, 'nextDueAt'>, now: number): string {
-  const ahead = differenceInCalendarDays(nextDueAt, now);
+  const ahead = differenceInCalendarDays(nextDueAt, now, { in: shopZone() });
   if (ahead === 0) return 'due today';
   if (ahead === 1) return 'due tomorrow';
   if (ahead > 1) return `due in ${ahead} days`;

@@ -13,6 +13,7 @@ import {
 } from '../level/levelSlice';
 import { pendingWrites, type DraftWrite } from '../level/pendingWrites';
 import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
+import { readAs } from '../ui/manner';
 import { deviceStore } from './deviceStore';
 import { queuedOwned, queuedRefused, queuedSent, queueRemembered, queueSlice, type QueuedWrite } from './queueSlice';
 
@@ -110,6 +111,7 @@ export async function openDevice(): Promise<void> {
   if (people) store.dispatch(deviceRemembered(people));
   let known = store.getState().level.drafts;
   let knownPeople = store.getState().people;
+  readAs(knownPeople.manner);
   const queue = await deviceStore.get<ReturnType<typeof queueSlice.reducer>>(DEVICE, QUEUE);
   if (queue) store.dispatch(queueRemembered(queue));
   let knownQueue = store.getState().queue;
@@ -117,6 +119,7 @@ export async function openDevice(): Promise<void> {
     if (store.getState().people !== knownPeople) {
       const { person: before } = knownPeople;
       knownPeople = store.getState().people;
+      readAs(knownPeople.manner);
       void deviceStore.set(DEVICE, PEOPLE, knownPeople);
       // Another person sees with other rights: nothing that was fetched before counts any more.
       if (before?.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());

@@ -1,5 +1,6 @@
 import type { CareItem, SurfaceKind, Verdict } from '@even-bed/contract';
 import { View } from 'react-native';
+import { temperature } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
 import { Words } from '../ui/Words';
@@ -42,7 +43,7 @@ export function CareList({ kind }: { kind: SurfaceKind }) {
       })}
       <Words tone="steel" size="small">
         {[
-          kind.limit === null ? null : `For hours up to ${kind.limit} °C.`,
+          kind.limit === null ? null : `For hours up to ${temperature(kind.limit)}.`,
           kind.note || null,
           items.some(([item]) => item === 'alcohol' || item === 'acetone')
             ? 'Solvents burn: bed off and cool, no flame, air the room.'

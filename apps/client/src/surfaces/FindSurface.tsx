@@ -10,14 +10,21 @@ import { Words } from '../ui/Words';
 import { useFindSurfacesQuery } from './surfacesApi';
 import { whereWords } from './surfaceWords';
 
-/** Which surface: typed, or its tag scanned. */
-export function FindSurface({ onFound }: { onFound: (surface: Surface) => void }) {
+interface Props {
+  /** Shows what fits it, what lies in the rack first, until something is typed. */
+  machineId?: string | undefined;
+  onFound: (surface: Surface) => void;
+}
+
+/** Which surface: one that fits, typed, or its tag scanned. */
+export function FindSurface({ machineId, onFound }: Props) {
   const router = useRouter();
   const palette = usePalette();
   const [search, setSearch] = useState('');
   const query = useDeferredValue(search);
-  const { data = [] } = useFindSurfacesQuery({ search: query, limit: 40 });
-  const usable = data.filter(({ state }) => state.retired === null);
+  const { data = [] } = useFindSurfacesQuery({ search: query, fits: query === '' ? machineId : undefined, limit: 60 });
+  const free = ({ state }: Surface) => (state.where.kind === 'rack' ? 0 : 1);
+  const usable = data.filter(({ state }) => state.retired === null).sort((p, q) => free(p) - free(q));
   return (
     <View style={{ gap: 12 }}>
       <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
@@ -29,6 +36,11 @@ export function FindSurface({ onFound }: { onFound: (surface: Surface) => void }
         />
         <ActionButton label="Scan" icon="code" onPress={() => router.push('/scan')} />
       </View>
+      {machineId && search === '' && usable.length > 0 ? (
+        <Words size="small" tone="steel">
+          What fits by kind and size, the rack first. Type to search everything.
+        </Words>
+      ) : null}
       {usable.map((surface) => (
         <Pressable
           key={surface.id}

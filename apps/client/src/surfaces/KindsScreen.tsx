@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
+import { size, temperature } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -77,8 +78,8 @@ export function KindsScreen() {
             <Words size="small" tone="steel">
               {[
                 GROUP_NAMES[kind.group],
-                `${kind.thickness} mm`,
-                kind.limit === null ? null : `up to ${kind.limit} °C`,
+                size(kind.thickness),
+                kind.limit === null ? null : `up to ${temperature(kind.limit)}`,
                 kind.sides.join(' / '),
                 kind.life ? `${kind.life.expected} ± ${kind.life.spread} ${kind.life.unit}` : null,
               ]

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { writeQueued } from '../state/queueSlice';
 import { useAppDispatch } from '../state/store';
+import { signedLength } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { shortDate } from '../ui/formatTime';
@@ -22,8 +23,6 @@ interface Props {
   now: number;
   mayDo: boolean;
 }
-
-const signed = (mm: number) => `${mm < 0 ? '\u2212' : '+'}${Math.abs(mm).toFixed(3)} mm`;
 
 /** The Z offsets that worked on a machine, the one to expect of what lies there, and keeping a new one. */
 export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
@@ -73,7 +72,7 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
             end={
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
                 <Words bold figures>
-                  {signed(known.offset)}
+                  {signedLength(known.offset)}
                 </Words>
                 {mayDo ? <ActionButton label="Forget" kind="quiet" onPress={() => void withdraw(known.id)} /> : null}
               </View>

@@ -6,6 +6,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
+import { length, size, temperature } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { DialogFrame } from '../ui/DialogFrame';
@@ -47,17 +48,14 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
                 loose: !layer.fixed,
               }))}
               width={machine.plateWidth}
-              label={`Stack of ${machine.name}, ${height.toFixed(2)} mm: ${layers.map(({ name, thickness }) => `${name} ${thickness}`).join(', ')}`}
+              label={`Stack of ${machine.name}, ${length(height)}: ${layers.map(({ name, thickness }) => `${name} ${size(thickness)}`).join(', ')}`}
             />
-            <Words
-              bold
-              testID="stack-height"
-            >{`${Number(height.toFixed(3))} mm${measured ? '' : ', partly nominal'}`}</Words>
+            <Words bold testID="stack-height">{`${size(height, 3)}${measured ? '' : ', partly nominal'}`}</Words>
             {limit ? (
               <Words
                 size="small"
                 tone="steel"
-              >{`For hours up to ${limit.temperature} °C: ${limit.layer} sets it.`}</Words>
+              >{`For hours up to ${temperature(limit.temperature)}: ${limit.layer} sets it.`}</Words>
             ) : null}
           </>
         )}

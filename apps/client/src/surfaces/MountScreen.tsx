@@ -52,7 +52,7 @@ export function MountScreen() {
     <Page title="Put a surface on" testID="mount" crumbs={crumbs}>
       {failure ? <Failed message={failure.message} onRetry={surface.refetch} /> : null}
       {!params.surface ? (
-        <FindSurface onFound={({ id }) => router.setParams({ surface: id })} />
+        <FindSurface machineId={params.machine} onFound={({ id }) => router.setParams({ surface: id })} />
       ) : !params.machine ? (
         <View style={{ maxWidth: 420 }}>
           <Pick

@@ -1,4 +1,5 @@
 import { View } from 'react-native';
+import { length, lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { Figure } from '../ui/Figure';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
@@ -15,8 +16,8 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
         <View style={{ gap: 4 }}>
           <Figure
             label="Try first"
-            value={`${prediction.offset < 0 ? '\u2212' : '+'}${Math.abs(prediction.offset).toFixed(3)}`}
-            unit="mm"
+            value={`${prediction.offset > 0 ? '+' : ''}${lengthFigure(prediction.offset, 3)}`}
+            unit={lengthUnit()}
             testID="predicted-value"
           />
           <Words size="small" tone="steel">
@@ -35,4 +36,4 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
 
 /** A few offsets that happen to agree know no better than the hand that set them. */
 const deviationWords = (deviation: number) =>
-  deviation < 0.005 ? 'Give or take less than 0.01 mm' : `Give or take ${deviation.toFixed(2)} mm`;
+  deviation < 0.005 ? `Give or take less than ${length(0.01)}` : `Give or take ${length(deviation)}`;

@@ -2,6 +2,7 @@ import type { Surface } from '@even-bed/contract';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { useAppSelector } from '../state/store';
+import { area, decimal, size } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { shortDate } from '../ui/formatTime';
 import { Section } from '../ui/Section';
@@ -15,13 +16,13 @@ export function SurfaceFactList({ surface, now }: { surface: Surface; now: numbe
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const { kind, width, depth, thickness, boughtAt, price, note, prints } = surface;
   const facts: [string, string][] = [
-    ['Size', `${Number(width.toFixed(1))} × ${Number(depth.toFixed(1))} mm`],
-    ['Thickness', thickness === null ? `${kind.thickness} mm, nominal` : `${thickness} mm, measured`],
+    ['Size', area(width, depth)],
+    ['Thickness', thickness === null ? `${size(kind.thickness)}, nominal` : `${size(thickness)}, measured`],
     ['Prints in all', prints === 0 ? 'none yet' : String(prints)],
     ...(boughtAt ? [['Bought', shortDate(boughtAt, now)] as [string, string]] : []),
     ...(price !== null
       ? [
-          ['Price', prints > 0 ? `${price}, ${(price / prints).toFixed(2)} a print so far` : String(price)] as [
+          ['Price', prints > 0 ? `${price}, ${decimal(price / prints, 2)} a print so far` : String(price)] as [
             string,
             string,
           ],

@@ -8,6 +8,7 @@ import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { readDay } from '../book/timeSpan';
 import { deviceStore } from '../state/deviceStore';
+import { size, temperature } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { Failed, Loading } from '../ui/Loading';
@@ -167,7 +168,7 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
         />
         {kind ? (
           <Words size="small" tone="steel">
-            {`${GROUP_NAMES[kind.group]} · ${kind.thickness} mm nominal${kind.limit === null ? '' : ` · up to ${kind.limit} °C`}${kind.note ? ` · ${kind.note}` : ''}`}
+            {`${GROUP_NAMES[kind.group]} · ${size(kind.thickness)} nominal${kind.limit === null ? '' : ` · up to ${temperature(kind.limit)}`}${kind.note ? ` · ${kind.note}` : ''}`}
           </Words>
         ) : null}
         <View style={{ flexDirection: 'row', gap: 12 }}>

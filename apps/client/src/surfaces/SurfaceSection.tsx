@@ -1,4 +1,5 @@
 import type { Surface } from '@even-bed/contract';
+import { size } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { StackSection } from '../ui/StackSection';
 import { Words } from '../ui/Words';
@@ -29,7 +30,7 @@ export function SurfaceSection({ surface }: { surface: Surface }) {
       <StackSection
         layers={layers}
         width={surface.width}
-        label={`${tag} in section: ${layers.map(({ name, thickness: high }) => `${name} ${high} mm`).join(', ')}`}
+        label={`${tag} in section: ${layers.map(({ name, thickness: high }) => `${name} ${size(high)}`).join(', ')}`}
       />
       {where.kind === 'rack' && kind.sides.length > 1 ? (
         <Words size="small" tone="steel">

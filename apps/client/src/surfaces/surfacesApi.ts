@@ -49,7 +49,7 @@ export const surfacesApi = api.injectEndpoints({
       providesTags: ['Surface'],
     }),
     /** The first few that match: for choosing one, and for holds on the bench. */
-    findSurfaces: build.query<Surface[], Partial<RackSearch> & { limit: number }>({
+    findSurfaces: build.query<Surface[], Partial<RackSearch> & { fits?: string | undefined; limit: number }>({
       query: (search) => `/surfaces?${query(search)}`,
       transformResponse: items<Surface>,
       providesTags: ['Surface'],

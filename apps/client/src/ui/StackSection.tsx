@@ -1,5 +1,6 @@
 import { View } from 'react-native';
 import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
+import { lengthUnit, sizeFigure } from './formatHeight';
 import { FAMILY, usePalette } from './theme';
 import { Words } from './Words';
 
@@ -74,7 +75,7 @@ export function StackSection({ layers, width, label }: Props) {
                 {short(layer.name)}
               </SvgText>
               <SvgText x={DRAWN + 12} y={middle} fontFamily={FAMILY.bold} fontSize={14} fill={palette.ink}>
-                {`${Number(layer.thickness.toFixed(3))}${layer.measured ? '' : ' nominal'}`}
+                {`${sizeFigure(layer.thickness, 3)}${layer.measured ? '' : ' nominal'}`}
               </SvgText>
             </G>
           );
@@ -82,7 +83,7 @@ export function StackSection({ layers, width, label }: Props) {
         <Line x1={0} y1={full + 5} x2={330} y2={full + 5} stroke={palette.ink} strokeWidth={1.2} />
       </Svg>
       <Words size="small" tone="steel">
-        {`mm, bottom to top; thickness drawn about ${times} times larger than width.`}
+        {`${lengthUnit()}, bottom to top; thickness drawn about ${times} times larger than width.`}
       </Words>
     </View>
   );

@@ -1,10 +1,14 @@
-import { format } from 'date-fns/format';
+import { tz } from '@date-fns/tz/tz';
+import { format as formatIn } from 'date-fns/format';
+import { currentManner } from './manner';
+
+/** Dates and times are shown in the shop's zone, wherever the device is. */
+export const shopZone = () => tz(currentManner().zone);
+const format = (at: number, pattern: string) => formatIn(at, pattern, { in: shopZone() });
 
 /** "25 Nov", with the year when it isn't this one. */
-export function shortDate(at: number, now: number): string {
-  const sameYear = new Date(at).getFullYear() === new Date(now).getFullYear();
-  return format(at, sameYear ? 'd MMM' : 'd MMM yyyy');
-}
+export const shortDate = (at: number, now: number): string =>
+  format(at, format(at, 'yyyy') === format(now, 'yyyy') ? 'd MMM' : 'd MMM yyyy');
 
 /** "Wed 25 Nov, 14:20" */
 export const dayAndTime = (at: number) => format(at, 'EEE d MMM, HH:mm');

@@ -5,6 +5,7 @@ import {
   signInSchema,
   tokenWriteSchema,
   type FirstPerson,
+  type Manner,
   type OwnSecret,
   type PersonWrite,
   type SessionState,
@@ -12,11 +13,13 @@ import {
   type TokenWrite,
 } from '@even-bed/contract';
 import Joi from 'joi';
+import type { Knex } from 'knex';
 import { v7 as uuid } from 'uuid';
 import { findMachine } from '../fleet/store';
 import { acting } from '../http/acting';
 import { atField, notFound, Problem } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
+import { shopSettings } from '../shop/store';
 import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
 import {
   countPeople,
@@ -42,6 +45,11 @@ import {
 
 const NOTHING = Joi.object({});
 
+async function shopManner(db: Knex): Promise<Manner> {
+  const { units, zone, numbers } = await shopSettings(db);
+  return { units, zone, numbers };
+}
+
 /** Opens a session for a person and answers with its cookie. */
 async function begin(call: Call, personId: string, shared: boolean): Promise<Answer> {
   const token = newToken();
@@ -56,7 +64,8 @@ async function begin(call: Call, personId: string, shared: boolean): Promise<Ans
   });
   if (call.session) await endSession(call.db, call.session.id, call.now);
   const person = (await listPeople(call.db)).find((known) => known.id === personId)!;
-  const body: SessionState = { state: 'signed-in', person, shared, sessionId: id, demo: null };
+  const manner = await shopManner(call.db);
+  const body: SessionState = { state: 'signed-in', person, shared, sessionId: id, manner, demo: null };
   return { body, session: token };
 }
 
@@ -104,7 +113,8 @@ async function session({ db, session: open }: Call): Promise<Answer> {
     : (await countPeople(db)) === 0
       ? 'first-start'
       : 'signed-out';
-  return { body: { ...base, state, demo } satisfies SessionState };
+  const manner = open ? await shopManner(db) : null;
+  return { body: { ...base, state, manner, demo } satisfies SessionState };
 }
 
 async function changePerson(call: Call): Promise<Answer> {

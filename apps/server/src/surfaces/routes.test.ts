@@ -52,6 +52,21 @@ async function secondMachine(): Promise<string> {
   return id;
 }
 
+test('what fits a machine: its kind and size, not retired, not lying there already', async () => {
+  const here = await add();
+  await mountOn(shop.machineId, { surfaceId: here.id }).expect(200);
+  const there = await add();
+  await mountOn(await secondMachine(), { surfaceId: there.id }).expect(200);
+  const [spare, base] = [await add(), await add({ kindId: BASE })];
+  await add({ width: 310, depth: 310 });
+  await add({ kindId: FILM });
+  const retired = await add();
+  await shop.api.post(`/api/surfaces/${retired.id}/retire`).send({ kind: 'retired', why: 'torn', at: NOW }).expect(200);
+  const { items } = await get<{ items: Surface[] }>(`/surfaces?fits=${shop.machineId}`);
+  expect(items.map(({ tag }) => tag)).toEqual([base.tag, there.tag, spare.tag]);
+  await shop.api.get(`/api/surfaces?fits=${newId()}`).expect(404);
+});
+
 describe('adding', () => {
   test('gives the next free tag of the letter; a tag has one holder, machine or surface, whatever its capitals', async () => {
     expect((await add()).tag).toBe('S-001');

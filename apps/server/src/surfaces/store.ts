@@ -1,6 +1,8 @@
 import type { KindWrite, Page, Surface, SurfaceKind, SurfaceWrite } from '@even-bed/contract';
 import {
   applySurfaceEvent,
+  belongsToResin,
+  GROUPS,
   nextTag,
   slotOf,
   tagLetter,
@@ -92,6 +94,8 @@ export interface SurfaceFilter {
   machineId?: string | undefined;
   place?: string | undefined;
   state?: SurfaceCondition | undefined;
+  /** A machine that they may go on. */
+  fits?: string | undefined;
   /** Only surfaces whose tag follows this one. */
   after?: string | undefined;
   limit: number;
@@ -108,6 +112,7 @@ export async function listSurfaces(db: Knex, filter: SurfaceFilter, now: number)
   if (filter.kindId !== undefined) void query.where('s.kind_id', filter.kindId);
   if (filter.group !== undefined) void query.where('k.group', filter.group);
   if (filter.state !== undefined) whereState(query, filter.state, now);
+  if (filter.fits !== undefined) await whereFits(db, query, filter.fits);
   for (const word of filter.search.toLowerCase().split(/\s+/).filter(Boolean)) {
     const part = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
     void query.where((any) => {
@@ -118,6 +123,26 @@ export async function listSurfaces(db: Knex, filter: SurfaceFilter, now: number)
   const rows = (await query) as ListedRow[];
   const items = rows.slice(0, filter.limit).map(surfaceOf);
   return { items, next: rows.length > filter.limit ? items[items.length - 1]!.tag : null };
+}
+
+/** A sheet of another size than the plate's by more than this share is meant for another machine. */
+const SIZE_SHARE = 0.1;
+
+/** Only what may go on a machine by kind and size, is not retired and does not lie there. */
+async function whereFits(db: Knex, query: Knex.QueryBuilder, machineId: string): Promise<void> {
+  const machine = (await db('machines').where({ id: machineId }).first()) as
+    { family: 'filament' | 'resin'; plate_width: number; plate_depth: number } | undefined;
+  if (!machine) throw notFound('This machine');
+  const groups = GROUPS.filter(
+    (group) => (belongsToResin(group) ?? machine.family === 'resin') === (machine.family === 'resin'),
+  );
+  const near = (length: number): [number, number] => [length * (1 - SIZE_SHARE), length * (1 + SIZE_SHARE)];
+  void query
+    .whereIn('k.group', groups)
+    .whereNull('s.retired')
+    .where((away) => away.whereNull('s.machine_id').orWhereNot('s.machine_id', machineId))
+    .whereBetween('s.width', near(machine.plate_width))
+    .whereBetween('s.depth', near(machine.plate_depth));
 }
 
 function whereState(query: Knex.QueryBuilder, state: SurfaceCondition, now: number): void {

@@ -3,7 +3,14 @@ import { lifeOf } from './lifeOf';
 import { stackHeight } from './stackHeight';
 import { nextTag } from './surfaceKind';
 
-const base = { slot: 'base' as const, tag: 'B-001', group: 'base' as const, directional: true, turned: 0 as const, limit: 110 };
+const base = {
+  slot: 'base' as const,
+  tag: 'B-001',
+  group: 'base' as const,
+  directional: true,
+  turned: 0 as const,
+  limit: 110,
+};
 
 const question = (
   surface: Partial<MountQuestion['surface']> = {},

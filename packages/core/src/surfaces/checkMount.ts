@@ -137,7 +137,7 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
 }
 
 /** true: only on resin printers; false: only on filament printers; null: on either. */
-function belongsToResin(group: SurfaceGroup): boolean | null {
+export function belongsToResin(group: SurfaceGroup): boolean | null {
   if (group === 'platform' || group === 'flex-plate' || group === 'film') return true;
   return group === 'base' || group === 'cover' ? null : false;
 }

@@ -1,6 +1,6 @@
 import type { SurfaceGroup } from '@even-bed/core';
 import { STARTING_KINDS } from '../migrations/startingKinds';
-import { MODELS } from './saltmarsh';
+import type { MODELS } from './saltmarsh';
 
 const kind = (name: string) => STARTING_KINDS.find((known) => known.name === name)!;
 const TEXTURED = kind('Spring sheet, textured powder coat');
