@@ -59,8 +59,8 @@ export function LabelsScreen() {
         />
       }
     >
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: SPACE.l }}>
-        <View style={{ gap: SPACE.m, flex: 1, maxWidth: 520 }}>
+      <View style={wide ? { flexDirection: 'row', gap: SPACE.l, alignItems: 'flex-start' } : { gap: SPACE.l }}>
+        <View style={{ gap: SPACE.m, flexGrow: 1, maxWidth: 520 }}>
           <Field
             label="Tags, with commas between"
             value={tags}

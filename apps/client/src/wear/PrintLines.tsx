@@ -19,7 +19,7 @@ export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfac
   return (
     <Section title={`PRINTS${failed > 0 ? `: ${failed} OF THE LAST ${prints.length} FAILED` : ''}`} testID="prints">
       {prints.slice(0, data && data.pages.length > 1 ? undefined : 6).map((print) => (
-        <PrintLine key={print.id} print={print} showMachine={'surfaceId' in of} mayDo={mayDo} />
+        <PrintLine key={print.id} print={print} of={of} mayDo={mayDo} />
       ))}
       {hasNextPage || prints.length > 6 ? (
         <View style={{ alignSelf: 'flex-start' }}>
@@ -36,13 +36,21 @@ export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfac
   );
 }
 
+interface LineProps {
+  print: Print;
+  /** Whose page it stands on: that much goes unsaid. */
+  of: { machineId?: string; surfaceId?: string };
+  mayDo: boolean;
+}
+
 /** One print as a line. */
-export function PrintLine({ print, showMachine, mayDo }: { print: Print; showMachine: boolean; mayDo: boolean }) {
+export function PrintLine({ print, of, mayDo }: LineProps) {
   const [withdraw] = useWithdrawPrintMutation();
   const [open, setOpen] = useState(false);
   const { held, failure, material, grams, duration, side, surfaceTag, machineName, note } = print;
   const facts = [
-    showMachine ? machineName : surfaceTag,
+    of.machineId === undefined ? machineName : null,
+    of.surfaceId === undefined ? surfaceTag : null,
     side ? `side ${side}` : null,
     material || null,
     grams === null ? null : `${Math.round(grams)} g`,

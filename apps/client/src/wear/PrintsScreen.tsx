@@ -90,7 +90,7 @@ export function PrintsScreen() {
       ) : null}
       <View>
         {prints.map((print) => (
-          <PrintLine key={print.id} print={print} showMachine mayDo={mayDo} />
+          <PrintLine key={print.id} print={print} of={{}} mayDo={mayDo} />
         ))}
       </View>
     </Page>
