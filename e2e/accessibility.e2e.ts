@@ -45,10 +45,36 @@ describe.each([
     ['floor', '/floor', 'machine-Dunlin'],
     ['book', '/book', 'book-older'],
     ['new machine', '/floor/new', 'machine-form'],
+    ['rack', '/rack', 'surface-B-001'],
+    ['new surface', '/rack/new', 'surface-form'],
+    ['kinds', '/kinds', 'page-title'],
+    ['labels', '/labels?tags=S-001,S-002', 'labels-cells'],
+    ['scan', '/scan', 'scan-tag'],
+    ['prints', '/prints', 'page-title'],
+    ['prints on a grid', '/prints/grid', 'print-grid'],
+    ['a list of prints', '/prints/list', 'choose-list'],
+    ['me', '/me', 'take-along'],
+    ['people', '/people', 'page-title'],
+    ['settings', '/settings', 'set-save'],
+    ['a fleet from a list', '/floor/list', 'fleet-choose'],
     ['nothing there', '/nowhere', 'page-title'],
   ])('%s', async (_name, address, testId) => {
     await page.goto(address);
     await page.getByTestId(testId).waitFor();
+    expect(await faults(page)).toEqual([]);
+  });
+
+  test('a surface, putting it on, and looking at it', async () => {
+    const { id } = await shop.get<{ id: string }>('/tags/S-014');
+    await page.goto(`/rack/${id}`);
+    await page.getByTestId('life').waitFor();
+    await page.getByTestId('photos').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.goto(`/mount?machine=${await shop.machineId('Lapwing')}&surface=${id}`);
+    await page.getByTestId('ask-clean-dry').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.goto(`/inspect?surface=${id}&card=coat`);
+    await page.getByTestId('code-faded').waitFor();
     expect(await faults(page)).toEqual([]);
   });
 

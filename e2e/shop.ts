@@ -21,6 +21,8 @@ interface Options {
   paceMs?: number;
   /** Leaves an empty shop without its first account. */
   unclaimed?: boolean;
+  /** A film (Y4M) that the browser takes for what its camera sees. */
+  camera?: string;
 }
 
 /** The lead of an empty shop's tests. */
@@ -65,7 +67,16 @@ export class TestShop {
     if (!options.demo && !options.unclaimed) shop.keep(LEAD.name, await shop.post('/people/first', { ...LEAD, at: 1 }));
     shop.browser = await chromium.launch({
       executablePath: process.env['EVEN_BED_CHROMIUM'] ?? '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-quic', '--no-first-run'],
+      args: [
+        ...['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-quic', '--no-first-run'],
+        ...(options.camera === undefined
+          ? []
+          : [
+              '--use-fake-ui-for-media-stream',
+              '--use-fake-device-for-media-stream',
+              `--use-file-for-fake-video-capture=${options.camera}`,
+            ]),
+      ],
     });
     return shop;
   }
@@ -186,6 +197,23 @@ function said(child: ChildProcess, what: RegExp): Promise<void> {
     child.stderr!.on('data', onData);
     child.once('exit', () => reject(new Error(`ended early: ${all}`)));
   });
+}
+
+/** Hands a file to whatever a press asks one for. */
+export async function hand(
+  page: Page,
+  testId: string,
+  file: { name: string; mimeType: string; buffer: Buffer },
+): Promise<void> {
+  const asked = page.waitForEvent('filechooser');
+  await page.getByTestId(testId).click();
+  await (await asked).setFiles(file);
+}
+
+/** Chooses an option of a list that opens. */
+export async function choose(page: Page, testId: string, option: string): Promise<void> {
+  await page.getByTestId(testId).click();
+  await page.getByTestId(`${testId}-${option}`).click();
 }
 
 /** Opens a machine's page and begins, or goes on with, its check. */

@@ -102,7 +102,8 @@ export async function keepList(
     const text = JSON.stringify(cells);
     const repeat = (times.get(text) ?? 0) + 1;
     times.set(text, repeat);
-    return { list_id: id, line: i + 1, cells: text, repeat };
+    // As a table program numbers it: the heads are line 1.
+    return { list_id: id, line: i + 2, cells: text, repeat };
   });
   await db('print_lists').insert({
     id,

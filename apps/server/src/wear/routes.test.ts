@@ -188,7 +188,7 @@ describe('a list', () => {
     const seen = await preview(id, list.match);
     expect(seen).toMatchObject({ good: 3, known: 0, badCount: 2, strangers: [{ name: 'Nobody', lines: 1 }] });
     expect(seen.bad[1]).toMatchObject({
-      line: 5,
+      line: 6,
       faults: { ended: expect.stringContaining('soon'), grams: expect.stringContaining('heavy') },
     });
     expect((await prints()).items).toEqual([]);
@@ -203,7 +203,7 @@ describe('a list', () => {
     expect(await take(again, list.match)).toMatchObject({ taken: 0, known: 3 });
 
     await shop.api
-      .put(`/api/print-lists/${id}/lines/5`)
+      .put(`/api/print-lists/${id}/lines/6`)
       .send({ cells: ['Dunlin', '24.11.2026 16:00', 'ok', 'PETG', '3'] })
       .expect(200);
     expect(await take(id, list.match)).toMatchObject({ taken: 1, bad: 1 });

@@ -61,6 +61,12 @@ test.each([
   expect(codes(question({}, {}, { turned })).refused).toEqual(refused),
 );
 
+test('asks for the front mark where it is said to point', () => {
+  const asked = (turned: 0 | 180) => checkMount(question({}, {}, { turned })).asks.at(-1)!.text;
+  expect(asked(0)).toBe('Does its front mark point to the front?');
+  expect(asked(180)).toBe('Does its front mark point to the rear?');
+});
+
 test('a base that lies a quarter turn round crosses an unturned sheet, not one turned with it', () => {
   const layers = [{ ...base, turned: 270 as const }];
   const { refusals } = checkMount(question({}, { layers }));

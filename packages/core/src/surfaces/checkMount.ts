@@ -54,6 +54,9 @@ export interface MountCheck {
   cautions: string[];
 }
 
+/** Where the front mark points when a surface lies turned. */
+const EDGES: Record<QuarterTurn, string> = { 0: 'front', 90: 'right', 180: 'rear', 270: 'left' };
+
 /** A sheet may stand over the plate's edge by this much on each side. Common practice. */
 const OVERHANG = 3;
 
@@ -129,7 +132,8 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
       code: 'clean-dry',
       text: 'Are both faces clean and dry? Liquid between them eats the lacquer and glues them together.',
     });
-  if (surface.directional) asks.push({ code: 'front-mark', text: 'Does its front mark lie to the front?' });
+  if (surface.directional)
+    asks.push({ code: 'front-mark', text: `Does its front mark point to the ${EDGES[turned]}?` });
   if (surface.directional && (surface.slot === 'base' || partner))
     cautions.push('Strong magnets snap down: keep fingers out from under it.');
   if (surface.slot !== 'film') cautions.push('Home again and check Z before the first print.');

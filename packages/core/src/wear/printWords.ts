@@ -89,6 +89,7 @@ const NOT_HELD = new Set([
 
 /** Whether the first layer held, as a list writes it; null when it says neither. */
 export function readHeld(text: string): boolean | null {
-  const plain = letters(text);
+  // "failed, corner lifted": what follows the mark says how.
+  const plain = letters(text.split(/[,;:(]/)[0]!);
   return HELD.has(plain) ? true : NOT_HELD.has(plain) ? false : null;
 }

@@ -31,6 +31,14 @@ test.each([
   ['2026-12-01 12:00', 'America/New_York', Date.UTC(2026, 11, 1, 17)],
 ])('%s in %s', (text, zone, at) => expect(readTime(text, { dayFirst: true, zone })).toBe(at));
 
+test('what follows a mark behind "failed" says how', () => {
+  const match = { columns: { machine: 0, ended: 1, held: 2 }, dayFirst: true, durationUnit: 's' as const };
+  const read = (held: string) => readPrintLine(['Dunlin', '2026-11-20 14:00', held], { match, zone: 'UTC', now: AT });
+  expect(read('failed, corner lifted')).toMatchObject({ ok: true, print: { held: false, failure: 'lifted-corner' } });
+  expect(read('ok (a corner was close)')).toMatchObject({ ok: true, print: { held: true, failure: null } });
+  expect(read('no issues')).toMatchObject({ ok: false });
+});
+
 test('the zone of a list doesn’t move a time that says its own, and 3/4 is asked about', () => {
   expect(readTime('2026-07-01T12:00Z', { dayFirst: true, zone: 'America/New_York' })).toBe(Date.UTC(2026, 6, 1, 12));
   expect(readTime('3/4/2026', { dayFirst: true, zone: 'UTC' })).toBe(Date.UTC(2026, 3, 3));

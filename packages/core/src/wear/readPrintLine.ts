@@ -113,7 +113,8 @@ export function readPrintLine(
       cell('ended') === '' ? 'The time is missing.' : `“${short(cell('ended'))}” is not a time that is understood.`;
   else if (endedAt > now + 86_400_000) faults.ended = 'This time lies in the future.';
   let held = readHeld(cell('held'));
-  const failure = readFailure(cell('failure'));
+  const how = match.columns.failure === undefined ? cell('held').replace(/^[^,;:(]*/, '') : cell('failure');
+  const failure = held === true && match.columns.failure === undefined ? null : readFailure(how);
   // A list may say how it failed and nothing else.
   if (held === null && cell('held') === '' && failure !== null) held = false;
   if (held === null)
