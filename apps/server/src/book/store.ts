@@ -74,7 +74,9 @@ export async function listEntries(db: Knex, filter: BookFilter): Promise<Page<Bo
   const query = withNames(db)
     .orderBy('book.seq', 'desc')
     .limit(filter.limit + 1);
-  matchBookText(query, filter.search);
+  const { search, before, limit, ...others } = filter;
+  const alone = Object.values(others).every((value) => value === undefined);
+  await matchBookText(db, query, { search, alone, before, limit: limit + 1 });
   if (filter.machineId !== undefined) void query.where('book.machine_id', filter.machineId);
   if (filter.surfaceId !== undefined) void query.where('book.surface_id', filter.surfaceId);
   if (filter.personId !== undefined) void query.where('book.person_id', filter.personId);

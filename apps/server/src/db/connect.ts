@@ -2,11 +2,13 @@ import fs from 'node:fs';
 import path from 'node:path';
 import knex, { type Knex } from 'knex';
 import { migrations } from './migrations';
+import { holdsWords } from './searchBook';
 
 /** What better-sqlite3 gives; only what is used here. */
 interface RawConnection {
   pragma(text: string): unknown;
   prepare(text: string): unknown;
+  function(name: string, options: object, work: (...values: never[]) => unknown): unknown;
 }
 
 /** Statements kept ready, the least used thrown out first. */
@@ -48,6 +50,9 @@ export function connect(file: string): Knex {
         // FULL: what was acknowledged survives a power cut, not only a killed process.
         connection.pragma('synchronous = FULL');
         connection.pragma('busy_timeout = 5000');
+        connection.function('holds_words', { deterministic: true }, (text: string, words: string) =>
+          Number(holdsWords(text, words)),
+        );
         keepStatements(connection);
         done(null, connection);
       },

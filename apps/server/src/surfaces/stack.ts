@@ -4,7 +4,8 @@ import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
 import { actorOf } from '../http/acting';
 import { notFound, stale } from '../http/problem';
-import { surfacesIn } from './mount';
+import { surfaceOf, type ListedRow } from './rows';
+import { listed } from './store';
 
 interface LayerRow {
   machine_id: string;
@@ -32,8 +33,16 @@ export async function readStack(db: Knex, machineId: string): Promise<MachineSta
     .where('l.machine_id', machineId)
     .orderBy('l.position')
     .select('l.*', 'p.name as fitted_name')) as (LayerRow & { fitted_name: string | null })[];
-  const surfaces = await surfacesIn(db, machineId);
-  const fitters = await mountedBy(db, machineId);
+  const surfaces = (
+    (await listed(db)
+      .where('s.machine_id', machineId)
+      .leftJoin('mounts as t', (on) => on.on('t.surface_id', 's.id').andOnNull('t.to_at'))
+      .leftJoin('people as f', 'f.id', 't.fitted_by')
+      .select('t.fitted_at', 'f.name as fitted_name')) as (ListedRow & {
+      fitted_at: number;
+      fitted_name: string | null;
+    })[]
+  ).map((row) => ({ ...surfaceOf(row), fittedAt: row.fitted_at, fittedBy: row.fitted_name }));
   const layers: MachineLayer[] = [];
   for (const slot of SLOTS) {
     for (const row of plain.filter(({ under }) => under === slot)) {
@@ -52,16 +61,15 @@ export async function readStack(db: Knex, machineId: string): Promise<MachineSta
         turned: null,
       });
     }
-    for (const { id, tag, kind, thickness, state } of surfaces) {
+    for (const { id, tag, kind, thickness, state, fittedAt, fittedBy } of surfaces) {
       if (state.where.kind !== 'machine' || state.where.slot !== slot) continue;
-      const fitted = fitters.get(id);
       layers.push({
         name: kind.name,
         thickness: thickness ?? kind.thickness,
         measured: thickness !== null,
         limit: kind.limit,
-        fittedAt: fitted?.at ?? state.changedAt,
-        fittedBy: fitted?.name ?? null,
+        fittedAt,
+        fittedBy,
         slot,
         surfaceId: id,
         tag,
@@ -72,24 +80,6 @@ export async function readStack(db: Knex, machineId: string): Promise<MachineSta
     }
   }
   return { machineId, layers, version: machine.stack_version };
-}
-
-/** When each surface that lies in a machine was put on, and by whom: as the book says. */
-async function mountedBy(db: Knex, machineId: string): Promise<Map<string, { at: number; name: string | null }>> {
-  const rows = (await db('mounts as t')
-    .where({ 't.machine_id': machineId, 't.to_at': null })
-    .select('t.surface_id')
-    .select(
-      db('book as b').max('b.seq').whereRaw('b.surface_id = t.surface_id').where('b.kind', 'surface-mounted').as('seq'),
-    )) as { surface_id: string; seq: number | null }[];
-  const lines = (await db('book as b')
-    .leftJoin('people as p', 'p.id', 'b.person_id')
-    .whereIn(
-      'b.seq',
-      rows.map(({ seq }) => seq ?? 0),
-    )
-    .select('b.surface_id', 'b.at', 'p.name')) as { surface_id: string; at: number; name: string | null }[];
-  return new Map(lines.map(({ surface_id, at, name }) => [surface_id, { at, name }]));
 }
 
 async function needRow(db: Knex, machineId: string): Promise<MachineRow> {

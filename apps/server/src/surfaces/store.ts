@@ -7,7 +7,6 @@ import {
   slotOf,
   tagLetter,
   type Side,
-  type Slot,
   type SurfaceCondition,
   type SurfaceEvent,
   type SurfaceGroup,
@@ -15,6 +14,7 @@ import {
 } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
+import { actorOf } from '../http/acting';
 import { atField, notFound, stale } from '../http/problem';
 import {
   columnsOf,
@@ -104,9 +104,9 @@ export interface SurfaceFilter {
 /** Surfaces by tag, a page at a time. A search matches beginnings of tags, and any part of kinds, machines, places and notes. */
 export async function listSurfaces(db: Knex, filter: SurfaceFilter, now: number): Promise<Page<Surface>> {
   const query = listed(db)
-    .orderBy('s.tag')
+    .orderByRaw('s.tag COLLATE NOCASE')
     .limit(filter.limit + 1);
-  if (filter.after !== undefined) void query.where('s.tag', '>', filter.after);
+  if (filter.after !== undefined) void query.whereRaw('s.tag COLLATE NOCASE > ?', [filter.after]);
   if (filter.machineId !== undefined) void query.where('s.machine_id', filter.machineId);
   if (filter.place !== undefined) void query.where('s.place', filter.place).whereNull('s.machine_id');
   if (filter.kindId !== undefined) void query.where('s.kind_id', filter.kindId);
@@ -324,40 +324,16 @@ function renewed(row: SurfaceRow, side: Side | null, at: number): Partial<Surfac
 /** Closes and opens the spans in which a surface lay on machines. */
 async function moveMount(db: Knex, surfaceId: string, before: SurfaceState, after: SurfaceState): Promise<void> {
   if (JSON.stringify(before.where) === JSON.stringify(after.where)) return;
-  if (before.where.kind === 'machine')
-    await db('mounts').where({ surface_id: surfaceId, to_at: null }).update({ to_at: after.changedAt });
+  const open = { surface_id: surfaceId, to_at: null };
+  const span = (await db('mounts').where(open).first()) as { fitted_at: number; fitted_by: string | null } | undefined;
+  await db('mounts').where(open).update({ to_at: after.changedAt });
   if (after.where.kind === 'machine') {
     const { machineId, slot, sideUp, turned } = after.where;
     await db('mounts').insert({
-      surface_id: surfaceId,
-      machine_id: machineId,
-      slot,
-      side_up: sideUp,
-      turned,
-      from_at: after.changedAt,
-      to_at: null,
+      ...{ surface_id: surfaceId, machine_id: machineId, slot, side_up: sideUp, turned },
+      ...{ from_at: after.changedAt, to_at: null },
+      fitted_at: span?.fitted_at ?? after.changedAt,
+      fitted_by: span ? span.fitted_by : actorOf(db),
     });
   }
-}
-
-/** What lay in a machine at a time: what was printed on, with the side that was up, and the film in the vat. */
-export async function laidIn(
-  db: Knex,
-  machineId: string,
-  at: number,
-): Promise<{ surfaceId: string; side: Side; filmId: string | null } | null> {
-  const layingIn = async (slot: Slot) => {
-    const row = (await db('mounts')
-      .where({ machine_id: machineId, slot })
-      .where('from_at', '<=', at)
-      .orderBy([
-        { column: 'from_at', order: 'desc' },
-        { column: 'seq', order: 'desc' },
-      ])
-      .first()) as { surface_id: string; side_up: Side; to_at: number | null } | undefined;
-    return row && (row.to_at === null || row.to_at > at) ? row : null;
-  };
-  const top = (await layingIn('top')) ?? (await layingIn('platform'));
-  if (!top) return null;
-  return { surfaceId: top.surface_id, side: top.side_up, filmId: (await layingIn('film'))?.surface_id ?? null };
 }

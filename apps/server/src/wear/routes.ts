@@ -16,7 +16,8 @@ import { refuseOtherMachine } from '../http/caller';
 import { notFound } from '../http/problem';
 import type { Route } from '../http/route';
 import { badLines, dropList, fixLine, keepList, openLists, previewList, readCsv, readList, takePart } from './lists';
-import { addPrints, findPrint, listPrints, logPrint, withdrawPrint, type PrintFilter } from './store';
+import type { PrintFilter } from './searchPrints';
+import { addPrints, findPrint, listPrints, logPrint, withdrawPrint } from './store';
 
 const LIST_LIMIT = 40 * 1024 * 1024;
 

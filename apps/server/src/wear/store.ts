@@ -2,6 +2,7 @@ import type { Page, Print, PrintFacts } from '@even-bed/contract';
 import { FAILURE_WORDS, type Side, type Slot } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
+import { latest, matchPrints, type PrintFilter } from './searchPrints';
 import { actorOf } from '../http/acting';
 import { atField, idTaken, notFound } from '../http/problem';
 
@@ -214,9 +215,10 @@ export async function withdrawPrint(db: Knex, id: string, now: number): Promise<
   return (await findPrint(db, id))!;
 }
 
+// Left joins, though there always is a machine: the planner then begins with the prints, in their order.
 const listed = (db: Knex) =>
   db('prints as p')
-    .join('machines as m', 'm.id', 'p.machine_id')
+    .leftJoin('machines as m', 'm.id', 'p.machine_id')
     .leftJoin('surfaces as s', 's.id', 'p.surface_id')
     .leftJoin('people as w', 'w.id', 'p.person_id')
     .select('p.*', 'm.name as machine_name', 's.tag as surface_tag', 'w.name as person_name');
@@ -228,42 +230,10 @@ export async function findPrint(db: Knex, id: string): Promise<Print | null> {
   return row ? printOf(row) : null;
 }
 
-export interface PrintFilter {
-  machineId?: string | undefined;
-  surfaceId?: string | undefined;
-  held?: boolean | undefined;
-  search: string;
-  from?: number | undefined;
-  to?: number | undefined;
-  after?: string | undefined;
-  limit: number;
-}
-
 /** Prints, the latest first, a page at a time. Withdrawn ones are left out. */
 export async function listPrints(db: Knex, filter: PrintFilter): Promise<Page<Print>> {
-  const query = listed(db)
-    .whereNull('p.withdrawn_at')
-    .orderBy([
-      { column: 'p.ended_at', order: 'desc' },
-      { column: 'p.id', order: 'desc' },
-    ])
-    .limit(filter.limit + 1);
-  if (filter.machineId !== undefined) void query.where('p.machine_id', filter.machineId);
-  if (filter.surfaceId !== undefined) void query.where('p.surface_id', filter.surfaceId);
-  if (filter.held !== undefined) void query.where('p.held', filter.held);
-  if (filter.from !== undefined) void query.where('p.ended_at', '>=', filter.from);
-  if (filter.to !== undefined) void query.where('p.ended_at', '<', filter.to);
-  if (filter.search !== '') {
-    const part = `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`;
-    void query.where((any) => {
-      for (const column of ['p.material', 'p.note', 'p.failure', 'm.name', 's.tag'])
-        void any.orWhereRaw(`?? LIKE ? ESCAPE '\\'`, [column, part]);
-    });
-  }
-  if (filter.after !== undefined) {
-    const [at, id] = filter.after.split(',');
-    void query.whereRaw('(p.ended_at, p.id) < (?, ?)', [Number(at), id!]);
-  }
+  const query = latest(listed(db), filter);
+  if (filter.search !== '') await matchPrints(db, query, filter);
   const rows = (await query) as ListedRow[];
   const items = rows.slice(0, filter.limit).map(printOf);
   const end = items[items.length - 1];

@@ -87,6 +87,9 @@ export async function up(db: Knex): Promise<void> {
     t.integer('turned').notNullable();
     t.bigInteger('from_at').notNullable();
     t.bigInteger('to_at');
+    // When and by whom it was put on: turning it over begins another span and changes neither.
+    t.bigInteger('fitted_at').notNullable();
+    t.text('fitted_by').references('people.id');
     t.index(['machine_id', 'slot', 'from_at']);
     t.index(['surface_id', 'from_at']);
   });

@@ -24,7 +24,11 @@ export async function up(db: Knex): Promise<void> {
     t.index(['machine_id', 'ended_at']);
     t.index(['surface_id', 'ended_at']);
     t.index(['ended_at', 'id']);
+    t.index(['material', 'ended_at']);
   });
+  // Few prints failed, and few have a note: a search for either reads those alone.
+  await db.raw('CREATE INDEX prints_failed ON prints (failure, ended_at) WHERE failure IS NOT NULL');
+  await db.raw(`CREATE INDEX prints_noted ON prints (ended_at) WHERE note <> ''`);
   await db.schema.createTable('offsets', (t) => {
     t.text('id').primary();
     t.text('machine_id').notNullable().references('machines.id');
