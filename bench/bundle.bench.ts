@@ -4,9 +4,10 @@ import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import pino from 'pino';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
 import { connect, migrate } from '../apps/server/src/db/connect';
 import { loadDemo } from '../apps/server/src/db/demo/loadDemo';
+import { PEOPLE } from '../apps/server/src/db/demo/saltmarsh';
 import { buildApp } from '../apps/server/src/http/app';
 import { report } from './measure';
 
@@ -79,16 +80,36 @@ function exportEmptyApp(): string {
   return path.join(EMPTY, 'dist');
 }
 
-async function serve(clientFolder: string): Promise<{ url: string; machineId: string; close: () => Promise<void> }> {
+interface Served {
+  url: string;
+  machineId: string;
+  surfaceId: string;
+  /** The lead's session. */
+  cookie: string;
+  close: () => Promise<void>;
+}
+
+async function serve(clientFolder: string): Promise<Served> {
   const db = connect(':memory:');
   await migrate(db);
   await loadDemo(db, { now: Date.now(), seed: 'bench', consoleBasePort: 1 });
   const server = buildApp({ db, log: pino({ level: 'silent' }), clientFolder }).listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
   const { id } = (await db('machines').where({ name: 'Dunlin' }).first()) as { id: string };
+  const surface = (await db('surfaces').where({ tag: 'S-014' }).first()) as { id: string };
+  const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const { name, secret } = PEOPLE[0];
+  const entered = await fetch(`${url}/api/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name, secret }),
+  });
+  const [, cookie] = /even-bed-session=([^;]+)/.exec(entered.headers.get('set-cookie') ?? '')!;
   return {
-    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    url,
     machineId: id,
+    surfaceId: surface.id,
+    cookie: cookie!,
     close: async () => {
       server.closeAllConnections();
       server.close();
@@ -97,9 +118,15 @@ async function serve(clientFolder: string): Promise<{ url: string; machineId: st
   };
 }
 
-/** The scripts that a page asks for until it rests, each once, gzipped: KiB. Workers don't hold a view up and don't count. */
-async function scriptsOf(browser: Browser, address: string): Promise<number> {
+async function signedIn(browser: Browser, url: string, cookie: string): Promise<BrowserContext> {
   const context = await browser.newContext({ viewport: PHONE, serviceWorkers: 'block' });
+  await context.addCookies([{ name: 'even-bed-session', value: cookie, url }]);
+  return context;
+}
+
+/** The scripts that a page asks for until it rests, each once, gzipped: KiB. Workers don't hold a view up and don't count. */
+async function scriptsOf(browser: Browser, { url, cookie }: Served, address: string): Promise<number> {
+  const context = await signedIn(browser, url, cookie);
   const page = await context.newPage();
   const sizes = new Map<string, Promise<number>>();
   page.on('response', (response) => {
@@ -113,22 +140,22 @@ async function scriptsOf(browser: Browser, address: string): Promise<number> {
       ),
     );
   });
-  await page.goto(address, { waitUntil: 'networkidle' });
+  await page.goto(url + address, { waitUntil: 'networkidle' });
   const all = await Promise.all(sizes.values());
   await context.close();
   return all.reduce((sum, size) => sum + size, 0) / 1024;
 }
 
 /** Median time from the start until a view shows what it is for, on a processor four times slower. */
-async function firstView(browser: Browser, address: string, testId: string): Promise<number> {
+async function firstView(browser: Browser, { url, cookie }: Served, address: string, testId: string): Promise<number> {
   const times: number[] = [];
   for (let i = 0; i < 5; i++) {
-    const context = await browser.newContext({ viewport: PHONE, serviceWorkers: 'block' });
+    const context = await signedIn(browser, url, cookie);
     const page: Page = await context.newPage();
     const session = await context.newCDPSession(page);
     await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
     const start = Date.now();
-    await page.goto(address);
+    await page.goto(url + address);
     await page.getByTestId(testId).waitFor();
     times.push(Date.now() - start);
     await context.close();
@@ -144,16 +171,20 @@ async function main(): Promise<void> {
     executablePath: process.env['EVEN_BED_CHROMIUM'] ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   });
-  const base = await scriptsOf(browser, empty.url);
+  const base = await scriptsOf(browser, empty, '/');
   const routes: [string, string, string][] = [
-    ['/bench', `${ours.url}/bench`, 'due-list'],
-    ['/floor', `${ours.url}/floor`, 'machine-Dunlin'],
-    ['/floor/<machine>', `${ours.url}/floor/${ours.machineId}`, 'level-history'],
-    ['/floor/<machine>/edit', `${ours.url}/floor/${ours.machineId}/edit`, 'field-name'],
-    ['/book', `${ours.url}/book`, 'book-older'],
+    ['/bench', '/bench', 'due-list'],
+    ['/floor', '/floor', 'machine-Dunlin'],
+    ['/floor/<machine>', `/floor/${ours.machineId}`, 'level-history'],
+    ['/floor/<machine>/edit', `/floor/${ours.machineId}/edit`, 'field-name'],
+    ['/rack', '/rack', 'surface-B-001'],
+    ['/rack/<surface>', `/rack/${ours.surfaceId}`, 'life'],
+    ['/mount', `/mount?machine=${ours.machineId}`, 'find-surface'],
+    ['/prints', '/prints', 'prints-search'],
+    ['/book', '/book', 'book-older'],
   ];
   for (const [name, address] of routes) {
-    const size = await scriptsOf(browser, address);
+    const size = await scriptsOf(browser, ours, address);
     report(`initial JavaScript of ${name}`, {
       ours: size,
       other: base,
@@ -166,7 +197,7 @@ async function main(): Promise<void> {
   }
   for (const [name, address, testId] of routes) {
     console.log(
-      `measured first useful view of ${name}, processor 4 times slower: ${await firstView(browser, address, testId)} ms`,
+      `measured first useful view of ${name}, processor 4 times slower: ${await firstView(browser, ours, address, testId)} ms`,
     );
   }
   await browser.close();
