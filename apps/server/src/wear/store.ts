@@ -30,6 +30,7 @@ export type NewPrint = PrintFacts & { id: string };
 interface MountRow {
   machine_id: string;
   surface_id: string;
+  tag: string;
   slot: Slot;
   side_up: Side;
   from_at: number;
@@ -38,10 +39,12 @@ interface MountRow {
 
 /** What lay in machines at any time: what was printed on with the side that was up, and the film in the vat. */
 async function laidIn(db: Knex, machineIds: readonly string[]) {
-  const rows = (await db('mounts')
-    .whereIn('machine_id', machineIds)
-    .whereNot('slot', 'base')
-    .orderBy(['from_at', 'seq'])) as MountRow[];
+  const rows = (await db('mounts as t')
+    .join('surfaces as s', 's.id', 't.surface_id')
+    .select('t.*', 's.tag')
+    .whereIn('t.machine_id', machineIds)
+    .whereNot('t.slot', 'base')
+    .orderBy(['t.from_at', 't.seq'])) as MountRow[];
   const last = (machineId: string, slot: Slot, at: number) =>
     rows.findLast(
       (row) =>
@@ -67,39 +70,48 @@ async function insertPrints(
   db: Knex,
   prints: readonly NewPrint[],
   { source, now }: { source: Print['source']; now: number },
-): Promise<PrintRow[]> {
+): Promise<NewRow[]> {
   const lay = await laidIn(db, [...new Set(prints.map(({ machineId }) => machineId))]);
-  const ids = prints.map(({ id }) => id);
-  const there = new Set<string>();
-  for (let i = 0; i < ids.length; i += ROWS_AT_ONCE)
-    for (const { id } of await db<PrintRow>('prints')
-      .whereIn('id', ids.slice(i, i + ROWS_AT_ONCE))
-      .select('id'))
-      there.add(id);
+  const rows = prints.map(({ id, machineId, endedAt, ...print }): PrintRow => {
+    const { top } = lay(machineId, endedAt);
+    return {
+      ...print,
+      id,
+      machine_id: machineId,
+      surface_id: top?.surface_id ?? null,
+      side: top?.side_up ?? null,
+      ended_at: endedAt,
+      source,
+      person_id: actorOf(db),
+      created_at: now,
+      withdrawn_at: null,
+    };
+  });
+  const added = new Set<string>();
+  for (let i = 0; i < rows.length; i += ROWS_AT_ONCE) {
+    const insert = db('prints')
+      .insert(rows.slice(i, i + ROWS_AT_ONCE))
+      .onConflict('id')
+      .ignore()
+      .returning('id');
+    for (const { id } of (await insert) as { id: string }[]) added.add(id);
+  }
   const counts = new Map<string, Count>();
-  const rows = prints
-    .filter(({ id }) => !there.has(id))
-    .map(({ id, machineId, endedAt, ...print }): PrintRow => {
-      const { top, film } = lay(machineId, endedAt);
+  const fresh = rows
+    .filter(({ id }) => added.has(id))
+    .map((row): NewRow => {
+      const { top, film } = lay(row.machine_id, row.ended_at);
+      const print = { grams: row.grams, held: Boolean(row.held) };
       if (top) count(counts, top.surface_id, top.side_up, print);
       if (film) count(counts, film.surface_id, film.side_up, print);
-      return {
-        ...print,
-        id,
-        machine_id: machineId,
-        surface_id: top?.surface_id ?? null,
-        side: top?.side_up ?? null,
-        ended_at: endedAt,
-        source,
-        person_id: actorOf(db),
-        created_at: now,
-        withdrawn_at: null,
-      };
+      return { ...row, tag: top?.tag ?? null };
     });
-  for (let i = 0; i < rows.length; i += ROWS_AT_ONCE) await db('prints').insert(rows.slice(i, i + ROWS_AT_ONCE));
   await addCounts(db, counts, 1);
-  return rows;
+  return fresh;
 }
+
+/** A print that was new, with the tag of the surface that lay there. */
+type NewRow = PrintRow & { tag: string | null };
 
 interface Count {
   A: number;
@@ -146,13 +158,12 @@ export async function logPrint(
   if (!machine) throw atField('machineId', 'This machine is not here.');
   const [row] = await insertPrints(db, [print], { source, now });
   if (row) {
-    const tag = row.surface_id === null ? null : await tagOf(db, row.surface_id);
     await writeEntry(db, {
       at: print.endedAt,
       kind: 'print-logged',
       machineId: print.machineId,
       surfaceId: row.surface_id ?? undefined,
-      text: `${machine.name}: print ${heldInWords(print)}${tag ? ` on ${tag}` : ''}${print.material ? `, ${print.material}` : ''}.`,
+      text: `${machine.name}: print ${heldInWords(print)}${row.tag ? ` on ${row.tag}` : ''}${print.material ? `, ${print.material}` : ''}.`,
       data: { printId: print.id, held: print.held, failure: print.failure, release: print.release },
     });
   }
@@ -163,11 +174,6 @@ export async function logPrint(
 
 const heldInWords = ({ held, failure }: Pick<PrintFacts, 'held' | 'failure'>) =>
   held ? 'held' : `failed${failure ? `, ${FAILURE_WORDS[failure]}` : ''}`;
-
-async function tagOf(db: Knex, surfaceId: string): Promise<string> {
-  const row = (await db('surfaces').select('tag').where({ id: surfaceId }).first()) as { tag: string };
-  return row.tag;
-}
 
 /** Several prints with one line in the book. @returns how many were new */
 export async function addPrints(
