@@ -2,16 +2,28 @@ import path from 'node:path';
 import { databaseFile, settingsFrom } from './settings';
 
 test('defaults: port 4242 on the loopback address, the given folder', () => {
-  expect(settingsFrom({}, 'data')).toEqual({ port: 4242, host: '127.0.0.1', dataFolder: path.resolve('data') });
+  expect(settingsFrom({}, 'data')).toEqual({
+    port: 4242,
+    host: '127.0.0.1',
+    dataFolder: path.resolve('data'),
+    keepBackups: 14,
+  });
 });
 
 test('PORT, EVEN_BED_HOST and EVEN_BED_DATA are honoured', () => {
-  expect(settingsFrom({ PORT: '80', EVEN_BED_HOST: '0.0.0.0', EVEN_BED_DATA: '/srv/shop' }, 'data')).toEqual({
+  expect(
+    settingsFrom({ PORT: '80', EVEN_BED_HOST: '0.0.0.0', EVEN_BED_DATA: '/srv/shop', EVEN_BED_BACKUPS: '0' }, 'data'),
+  ).toEqual({
     port: 80,
     host: '0.0.0.0',
     dataFolder: '/srv/shop',
+    keepBackups: 0,
   });
   expect(databaseFile('/srv/shop')).toBe('/srv/shop/even-bed.sqlite');
+});
+
+test.each(['-1', 'daily', '1.5'])('EVEN_BED_BACKUPS=%s is refused in words', (EVEN_BED_BACKUPS) => {
+  expect(() => settingsFrom({ EVEN_BED_BACKUPS }, 'data')).toThrow(`EVEN_BED_BACKUPS is "${EVEN_BED_BACKUPS}"`);
 });
 
 test.each(['nine', '70000', '-1', '4.5'])('PORT=%s is refused in words', (PORT) => {

@@ -12,8 +12,8 @@ import { Failed, Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
+import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
-import { usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useCorrectMutation, useEntryQuery } from './bookApi';
 import { KIND_NAMES } from './kindNames';
@@ -73,32 +73,11 @@ function Leads({ entry }: { entry: BookEntry }) {
 
 /** What changed, as data: old and new where both are known. */
 function Details({ data }: { data: Record<string, unknown> }) {
-  const palette = usePalette();
   const rows = Object.entries(data).filter(([, value]) => value !== null && !/Id$/.test(String(value)));
   if (rows.length === 0) return null;
   return (
     <Section title="DETAILS">
-      {rows.map(([name, value]) => (
-        <View
-          key={name}
-          style={{
-            flexDirection: 'row',
-            gap: 12,
-            paddingVertical: 8,
-            borderBottomWidth: 1,
-            borderBottomColor: palette.hairline,
-          }}
-        >
-          <View style={{ width: 110 }}>
-            <Words size="small" tone="steel">
-              {name}
-            </Words>
-          </View>
-          <View style={{ flex: 1 }}>
-            <Words>{inWords(value)}</Words>
-          </View>
-        </View>
-      ))}
+      <Facts rows={rows.map(([name, value]) => [name, inWords(value)] as const)} />
     </Section>
   );
 }

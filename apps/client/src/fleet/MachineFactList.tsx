@@ -1,15 +1,12 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
-import { View } from 'react-native';
 import { area, length, temperature } from '../ui/formatHeight';
+import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
-import { usePalette } from '../ui/theme';
-import { Words } from '../ui/Words';
 import { FINDING_NAMES } from './findingNames';
 
 /** What the shop has written down of a machine. */
 export function MachineFactList({ machine }: { machine: MachineOverview }) {
-  const palette = usePalette();
   const facts: [string, string][] = [
     ['Tag', machine.tag],
     ['Model', machine.model],
@@ -42,27 +39,7 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
   ];
   return (
     <Section title="FACTS" testID="facts">
-      {facts.map(([name, value]) => (
-        <View
-          key={name}
-          style={{
-            flexDirection: 'row',
-            gap: 12,
-            paddingVertical: 8,
-            borderBottomWidth: 1,
-            borderBottomColor: palette.hairline,
-          }}
-        >
-          <View style={{ width: 124 }}>
-            <Words tone="steel" size="small">
-              {name}
-            </Words>
-          </View>
-          <View style={{ flex: 1 }}>
-            <Words>{value}</Words>
-          </View>
-        </View>
-      ))}
+      <Facts rows={facts} />
     </Section>
   );
 }

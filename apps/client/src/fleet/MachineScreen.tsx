@@ -130,12 +130,18 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
       {lastParts?.(machine)}
       <MachineFactList machine={machine} />
       {mayDo ? (
-        <View style={{ alignSelf: 'flex-start' }}>
+        <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
           <ActionButton
             label="Edit facts"
             icon="edit"
             onPress={() => router.push(`/floor/${machine.id}/edit`)}
             testID="edit-machine"
+          />
+          <ActionButton
+            label="Label"
+            icon="label"
+            onPress={() => router.push(`/labels?tags=${machine.tag}`)}
+            testID="machine-label"
           />
         </View>
       ) : null}

@@ -105,7 +105,7 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
       {top ? (
         <MachineOffsets machine={machine} surfaceId={top.surfaceId!} tag={top.tag!} now={now} mayDo={mayDo} />
       ) : null}
-      {editing ? <LayersDialog stack={stack} machine={machine} onClose={() => setEditing(false)} /> : null}
+      {editing ? <LayersDialog stack={stack} machine={machine} now={now} onClose={() => setEditing(false)} /> : null}
     </>
   );
 }
@@ -122,17 +122,18 @@ interface TypedLayer {
   thickness: string;
   measured: boolean;
   limit: number | null;
+  /** Since when and by whom, in words; empty for a new one. */
+  since: string;
 }
 
-function LayersDialog({
-  stack,
-  machine,
-  onClose,
-}: {
+interface DialogProps {
   stack: MachineStack;
   machine: MachineOverview;
+  now: number;
   onClose: () => void;
-}) {
+}
+
+function LayersDialog({ stack, machine, now, onClose }: DialogProps) {
   const resin = machine.family === 'resin';
   const [layers, setLayers] = useState<TypedLayer[]>(() => {
     const plain: TypedLayer[] = [];
@@ -148,6 +149,7 @@ function LayersDialog({
         thickness: String(layer.thickness),
         measured: layer.measured,
         limit: layer.limit,
+        since: `Since ${shortDate(layer.fittedAt, now)}${layer.fittedBy ? `, by ${layer.fittedBy}` : ''}`,
       });
     });
     return plain.length > 0
@@ -159,6 +161,7 @@ function LayersDialog({
             thickness: '3',
             measured: false,
             limit: null,
+            since: '',
           },
         ];
   });
@@ -168,7 +171,7 @@ function LayersDialog({
     setLayers(layers.map((layer, j) => (j === i ? { ...layer, ...part } : layer)));
   const submit = async () => {
     const body = {
-      layers: layers.map((layer) => ({ ...layer, thickness: layer.thickness as unknown as number })),
+      layers: layers.map(({ since: _, ...layer }) => ({ ...layer, thickness: layer.thickness as unknown as number })),
       version: stack.version,
       at: Date.now(),
     };
@@ -214,6 +217,11 @@ function LayersDialog({
             value={layer.under}
             onChange={(under) => change(i, { under })}
           />
+          {layer.since ? (
+            <Words size="small" tone="steel">
+              {layer.since}
+            </Words>
+          ) : null}
         </View>
       ))}
       {failure && Object.keys(failure.fields).length === 0 ? <Words tone="stop">{failure.message}</Words> : null}
@@ -224,7 +232,14 @@ function LayersDialog({
           onPress={() =>
             setLayers([
               ...layers,
-              { name: 'adhesive', under: resin ? 'base' : 'top', thickness: '0.2', measured: false, limit: null },
+              {
+                name: 'adhesive',
+                under: resin ? 'base' : 'top',
+                thickness: '0.2',
+                measured: false,
+                limit: null,
+                since: '',
+              },
             ])
           }
         />

@@ -5,14 +5,12 @@ import { useAppSelector } from '../state/store';
 import { area, decimal, size } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { shortDate } from '../ui/formatTime';
+import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
-import { usePalette } from '../ui/theme';
-import { Words } from '../ui/Words';
 
 /** What the shop has written down of a surface. */
 export function SurfaceFactList({ surface, now }: { surface: Surface; now: number }) {
   const router = useRouter();
-  const palette = usePalette();
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const { kind, width, depth, thickness, boughtAt, price, note, prints } = surface;
   const facts: [string, string][] = [
@@ -32,27 +30,7 @@ export function SurfaceFactList({ surface, now }: { surface: Surface; now: numbe
   ];
   return (
     <Section title="FACTS">
-      {facts.map(([name, value]) => (
-        <View
-          key={name}
-          style={{
-            flexDirection: 'row',
-            gap: 12,
-            paddingVertical: 8,
-            borderBottomWidth: 1,
-            borderBottomColor: palette.hairline,
-          }}
-        >
-          <View style={{ width: 124 }}>
-            <Words tone="steel" size="small">
-              {name}
-            </Words>
-          </View>
-          <View style={{ flex: 1 }}>
-            <Words>{value}</Words>
-          </View>
-        </View>
-      ))}
+      <Facts rows={facts} />
       <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
         {mayDo ? (
           <ActionButton

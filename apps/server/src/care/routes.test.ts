@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { Inspection, Photo } from '@even-bed/contract';
 import sharp from 'sharp';
 import type request from 'supertest';
-import { newId, NOW, openShop, type Shop } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
 import { photoPath } from './photoFile';
 
 let shop: Shop;
@@ -13,19 +13,7 @@ beforeEach(async () => {
   surfaceId = newId();
   await shop.api
     .put(`/api/surfaces/${surfaceId}`)
-    .send({
-      tag: 'S-014',
-      kindId: '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001',
-      width: 235,
-      depth: 235,
-      thickness: null,
-      boughtAt: null,
-      price: null,
-      note: '',
-      place: '',
-      version: 0,
-      at: NOW,
-    })
+    .send(sheet({ tag: 'S-014' }))
     .expect(200);
 });
 afterEach(() => shop.close());

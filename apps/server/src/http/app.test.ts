@@ -129,7 +129,7 @@ describe('machines', () => {
     const path = `/api/machines/${shop.machineId}`;
     const { body: machine } = await shop.api.get(path).expect(200);
     expect(machine).toMatchObject({
-      ...facts(shop.areaId),
+      ...facts(shop.areaId, { tag: 'M-001' }),
       areaName: 'Long Room',
       version: 1,
       rule: null,

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { CheckStart, FirstPerson, MachineFacts, Role, RoundWrite } from '@even-bed/contract';
+import type { CheckStart, FirstPerson, MachineFacts, Role, RoundWrite, SurfaceWrite } from '@even-bed/contract';
 import { lookingDown } from '@even-bed/core';
 import type { Knex } from 'knex';
 import pino from 'pino';
@@ -51,6 +51,25 @@ export const facts = (areaId: string, more: Partial<MachineFacts> = {}): Machine
   hottest: null,
   tag: '',
   note: '',
+  ...more,
+});
+
+/** A kind that every shop has. */
+export const TEXTURED = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001';
+
+/** A new sheet of the shop's tests, as it is added. */
+export const sheet = (more: Partial<SurfaceWrite> = {}): SurfaceWrite => ({
+  tag: '',
+  kindId: TEXTURED,
+  width: 235,
+  depth: 235,
+  thickness: null,
+  boughtAt: null,
+  price: null,
+  note: '',
+  place: '',
+  version: 0,
+  at: NOW,
   ...more,
 });
 

@@ -1,6 +1,6 @@
 import jsQR from 'jsqr';
 import { PDFDocument } from 'pdf-lib';
-import { newId, NOW, openShop, type Shop } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
 import { codeCells, tagAddress } from './labels';
 
 /** Paints a code as a camera would see it, black on white with its quiet zone, and reads it with another library. */
@@ -32,22 +32,7 @@ describe('labels', () => {
   beforeEach(async () => {
     shop = await openShop({ name: 'Dunlin – Łódź' });
     for (const tag of ['S-014', 'S-015'])
-      await shop.api
-        .put(`/api/surfaces/${newId()}`)
-        .send({
-          tag,
-          kindId: '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001',
-          width: 235,
-          depth: 235,
-          thickness: null,
-          boughtAt: null,
-          price: null,
-          note: '',
-          place: '',
-          version: 0,
-          at: NOW,
-        })
-        .expect(200);
+      await shop.api.put(`/api/surfaces/${newId()}`).send(sheet({ tag })).expect(200);
   });
   afterEach(() => shop.close());
   const get = (query: string) => shop.api.get(`/api/labels?${query}`);
@@ -109,23 +94,7 @@ describe('offsets', () => {
       .send({ ...facts, ...more, name: `${name} 2`, version: 0, at: NOW })
       .expect(200);
     const surfaces = [newId(), newId()];
-    for (const id of surfaces)
-      await shop.api
-        .put(`/api/surfaces/${id}`)
-        .send({
-          tag: '',
-          kindId: '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001',
-          width: 235,
-          depth: 235,
-          thickness: null,
-          boughtAt: null,
-          price: null,
-          note: '',
-          place: '',
-          version: 0,
-          at: NOW,
-        })
-        .expect(200);
+    for (const id of surfaces) await shop.api.put(`/api/surfaces/${id}`).send(sheet()).expect(200);
     const keep = async (machineId: string, surfaceId: string, offset: string) => {
       const id = newId();
       await shop.api.put(`/api/offsets/${id}`).send({ machineId, surfaceId, offset, at: NOW }).expect(200);

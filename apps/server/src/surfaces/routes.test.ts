@@ -1,7 +1,6 @@
 import type { MachineStack, MountAnswer, MountWrite, Surface, SurfaceWrite } from '@even-bed/contract';
-import { facts, newId, NOW, openShop, type Shop } from '../http/shop.fixture';
+import { facts, newId, NOW, openShop, sheet, type Shop } from '../http/shop.fixture';
 
-const TEXTURED = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001';
 const GLASS = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0004';
 const BASE = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0007';
 const FILM = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d000a';
@@ -13,20 +12,7 @@ beforeEach(async () => {
 });
 afterEach(() => shop.close());
 
-const surface = (more: Partial<SurfaceWrite> = {}): SurfaceWrite => ({
-  tag: '',
-  kindId: TEXTURED,
-  width: 235,
-  depth: 235,
-  thickness: null,
-  boughtAt: null,
-  price: null,
-  note: '',
-  place: 'Rack 1',
-  version: 0,
-  at: NOW,
-  ...more,
-});
+const surface = (more: Partial<SurfaceWrite> = {}) => sheet({ place: 'Rack 1', ...more });
 async function add(more: Partial<SurfaceWrite> = {}): Promise<Surface> {
   const { body } = await shop.api.put(`/api/surfaces/${newId()}`).send(surface(more)).expect(200);
   return body as Surface;

@@ -1,8 +1,7 @@
 import type { ListPreview, ListTaken, Page, Print, PrintFacts, PrintList, Surface } from '@even-bed/contract';
 import request from 'supertest';
-import { newId, NOW, openShop, type Shop } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
 
-const TEXTURED = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001';
 const HOUR = 3_600_000;
 
 let shop: Shop;
@@ -13,20 +12,7 @@ afterEach(() => shop.close());
 
 async function sheetOn(at = NOW, sideUp: 'A' | 'B' = 'A'): Promise<string> {
   const id = newId();
-  const facts = {
-    tag: '',
-    kindId: TEXTURED,
-    width: 235,
-    depth: 235,
-    thickness: null,
-    boughtAt: null,
-    price: null,
-    note: '',
-  };
-  await shop.api
-    .put(`/api/surfaces/${id}`)
-    .send({ ...facts, place: '', version: 0, at })
-    .expect(200);
+  await shop.api.put(`/api/surfaces/${id}`).send(sheet({ at })).expect(200);
   const answers = ['clean-dry', 'front-mark'];
   await shop.api
     .post(`/api/machines/${shop.machineId}/mount`)
