@@ -1,5 +1,5 @@
 // Everything that must hold: format, lint, types, unit tests, the build, the browser tests. Ends with one line of counts.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -12,13 +12,26 @@ const bin = (name) => path.join(ROOT, 'node_modules/.bin', name);
 let passed = 0;
 let failed = 0;
 
-function check(name, command, args) {
-  const start = Date.now();
-  const { status } = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit' });
-  const seconds = Math.round((Date.now() - start) / 1000);
-  console.log(`${status === 0 ? 'ok    ' : 'FAILED'} ${name} (${seconds} s)`);
-  if (status === 0) passed++;
-  else failed++;
+/** One check after the other; what they say is shown when each ends. */
+async function checks(list) {
+  for (const [name, command, args] of list) {
+    const start = Date.now();
+    const { status, said } = await run(command, args);
+    process.stdout.write(said);
+    console.log(`${status === 0 ? 'ok    ' : 'FAILED'} ${name} (${Math.round((Date.now() - start) / 1000)} s)`);
+    if (status === 0) passed++;
+    else failed++;
+  }
+}
+
+function run(command, args) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
+    child.on('error', (error) => resolve({ status: 1, said: `${error.message}\n` }));
+    child.on('close', (status) => resolve({ status, said }));
+  });
 }
 
 /** Runs jest and adds its own counts; a run that says nothing counts as one failure. */
@@ -40,11 +53,14 @@ function jest(name, args) {
   );
 }
 
-check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
-for (const project of ['packages/core', 'packages/contract', 'apps/server', 'apps/client', 'e2e']) {
-  check(`types of ${project}`, bin('tsc'), ['-p', project, '--noEmit']);
-}
+const projects = ['packages/core', 'packages/contract', 'apps/server', 'apps/client', 'e2e'];
+await Promise.all([
+  checks([
+    ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+    ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
+  ]),
+  checks(projects.map((project) => [`types of ${project}`, bin('tsc'), ['-p', project, '--noEmit']])),
+]);
 jest('sums, contract, server, parts of the app', []);
 ensureClient();
 jest('the app in Chromium', ['-c', 'jest.e2e.config.mjs']);
