@@ -141,6 +141,9 @@ async function scriptsOf(browser: Browser, { url, cookie }: Served, address: str
     );
   });
   await page.goto(url + address, { waitUntil: 'networkidle' });
+  // On a slow machine the network rests while the first script is read: what it asks for comes after.
+  await page.waitForTimeout(4_000);
+  await page.waitForLoadState('networkidle');
   const all = await Promise.all(sizes.values());
   await context.close();
   return all.reduce((sum, size) => sum + size, 0) / 1024;
