@@ -6,7 +6,7 @@ let shop: TestShop;
 let page: Page;
 beforeAll(async () => {
   shop = await TestShop.open({ unclaimed: true });
-  page = await shop.page();
+  page = await shop.page(undefined, { zone: 'Pacific/Auckland' });
 });
 afterAll(() => shop.close());
 
@@ -22,6 +22,8 @@ test('a new shop asks for its first account, at the field what is wrong with it'
   await page.getByTestId('first-again').fill('a long evening');
   await page.getByTestId('first-go').click();
   await page.getByTestId('add-first').waitFor();
+  // The shop is where the device that opened it is.
+  expect(await (await page.request.get('/api/settings')).json()).toMatchObject({ zone: 'Pacific/Auckland' });
   // Nobody makes a second first account.
   const refused = await fetch(`${shop.url}/api/people/first`, {
     method: 'POST',

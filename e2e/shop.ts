@@ -33,6 +33,8 @@ interface PageOptions {
   offlineApp?: boolean;
   /** Role or name of who is signed in; null: nobody. The lead when left out. */
   as?: Role | string | null;
+  /** Time zone of the device. */
+  zone?: string;
 }
 
 /** A server on its own data folder, simulated machines beside it, and a browser. */
@@ -147,6 +149,7 @@ export class TestShop {
       viewport: size,
       colorScheme: more.dark ? 'dark' : 'light',
       reducedMotion: 'reduce',
+      ...(more.zone === undefined ? {} : { timezoneId: more.zone }),
       serviceWorkers: more.offlineApp ? 'allow' : 'block',
       baseURL: this.url,
     });

@@ -1,4 +1,4 @@
-import type { Manner } from './settings';
+import { zoneField, type Manner } from './settings';
 import Joi from 'joi';
 import { idField, nameField, timeField } from './fields';
 
@@ -93,6 +93,8 @@ export const firstPersonSchema = Joi.object({
   name: personName().required(),
   secret: secretField().required(),
   shared: Joi.boolean().default(false).label('Shared device'),
+  /** Where the shop is, as the device says; left out: UTC. */
+  zone: zoneField(),
   at: timeField('Time').required(),
 });
 export interface FirstPerson {
@@ -100,6 +102,7 @@ export interface FirstPerson {
   name: string;
   secret: string;
   shared: boolean;
+  zone?: string;
   at: number;
 }
 

@@ -38,15 +38,18 @@ function knownZone(zone: string): boolean {
   }
 }
 
+/** The name of a time zone that this computer knows. */
+export const zoneField = () =>
+  Joi.string()
+    .max(60)
+    .custom((value: string, helpers) => (knownZone(value) ? value : helpers.error('zone.unknown')))
+    .messages({ 'zone.unknown': '{#label} is not known here. Use a name such as Europe/Lisbon.' })
+    .label('Time zone');
+
 export const settingsWriteSchema = Joi.object({
   name: nameField('Name of the shop').required(),
   units: Joi.string().valid('mm', 'in').required().label('Units'),
-  zone: Joi.string()
-    .max(60)
-    .required()
-    .custom((value: string, helpers) => (knownZone(value) ? value : helpers.error('zone.unknown')))
-    .messages({ 'zone.unknown': '{#label} is not known here. Use a name such as Europe/Lisbon.' })
-    .label('Time zone'),
+  zone: zoneField().required(),
   numbers: Joi.string().valid('point', 'comma').required().label('Numbers'),
   lockMinutes: Joi.number().integer().min(1).max(240).required().label('Minutes until a shared device locks'),
   address: Joi.string()

@@ -16,6 +16,7 @@ import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { useCorrectMutation, useEntryQuery } from './bookApi';
+import { detailRows } from './detailRows';
 import { KIND_NAMES } from './kindNames';
 
 /** One line of the book: who, when, what, old and new, and where it leads. A lead corrects it by a new line. */
@@ -73,20 +74,13 @@ function Leads({ entry }: { entry: BookEntry }) {
 
 /** What changed, as data: old and new where both are known. */
 function Details({ data }: { data: Record<string, unknown> }) {
-  const rows = Object.entries(data).filter(([, value]) => value !== null && !/Id$/.test(String(value)));
+  const rows = detailRows(data);
   if (rows.length === 0) return null;
   return (
     <Section title="DETAILS">
-      <Facts rows={rows.map(([name, value]) => [name, inWords(value)] as const)} />
+      <Facts rows={rows} />
     </Section>
   );
-}
-
-function inWords(value: unknown): string {
-  const change = value as { from?: unknown; to?: unknown } | null;
-  if (change !== null && typeof change === 'object' && 'to' in change)
-    return `${inWords(change.from ?? 'nothing')} → ${inWords(change.to ?? 'nothing')}`;
-  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 function Correct({ entry }: { entry: BookEntry }) {

@@ -25,7 +25,8 @@ export function FirstStart() {
   const failure = errorOf(error);
   const differs = again !== '' && again !== secret;
   const submit = async () => {
-    const result = await make({ id: id.current, name, secret, shared: false, at: Date.now() });
+    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+    const result = await make({ id: id.current, name, secret, shared: false, zone, at: Date.now() });
     if (result.data) dispatch(signedIn(result.data));
   };
   return (

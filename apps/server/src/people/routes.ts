@@ -1,4 +1,5 @@
 import {
+  DEFAULT_SETTINGS,
   firstPersonSchema,
   ownSecretSchema,
   personWriteSchema,
@@ -19,7 +20,7 @@ import { findMachine } from '../fleet/store';
 import { acting } from '../http/acting';
 import { atField, notFound, Problem } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
-import { shopSettings } from '../shop/store';
+import { saveSettings, shopSettings } from '../shop/store';
 import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
 import {
   countPeople,
@@ -70,12 +71,13 @@ async function begin(call: Call, personId: string, shared: boolean): Promise<Ans
 }
 
 async function firstPerson(call: Call): Promise<Answer> {
-  const { id, name, secret, shared, at } = call.body as FirstPerson;
+  const { id, name, secret, shared, zone, at } = call.body as FirstPerson;
   const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
   return acting(call.db, id).transaction(async (trx) => {
     if ((await countPeople(trx)) > 0)
       throw new Problem(409, 'not-empty', 'This shop has its first account already. Sign in.');
     await savePerson(trx, id, { name, role: 'lead', active: true, version: 0, at }, hash);
+    if (zone !== undefined) await saveSettings(trx, { ...DEFAULT_SETTINGS, zone, at });
     return begin({ ...call, db: trx }, id, shared);
   });
 }
