@@ -13,6 +13,8 @@ const node = (name, folder) => ({
 export default {
   // Slow machines are no failure: a test that hangs still ends.
   testTimeout: 60_000,
+  // By itself jest leaves one core idle, which is half of a small machine.
+  maxWorkers: '100%',
   projects: [
     node('core', 'packages/core/src'),
     node('contract', 'packages/contract/src'),

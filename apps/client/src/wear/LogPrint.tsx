@@ -11,6 +11,7 @@ import { Field } from '../ui/Field';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { useSteadyTap } from '../ui/useSteadyTap';
 import { rightNow } from '../ui/useNow';
 import { useWithdrawPrintMutation } from './wearApi';
 
@@ -23,6 +24,7 @@ interface Done {
 /** The last print in one tap when it held, in two when it failed; it waits here when there is no signal. */
 export function LogPrint({ machine }: { machine: MachineOverview }) {
   const dispatch = useAppDispatch();
+  const steady = useSteadyTap();
   const [asking, setAsking] = useState(false);
   const [material, setMaterial] = useState<string | null>(null);
   const [done, setDone] = useState<Done | null>(null);
@@ -57,14 +59,14 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
               <ActionButton
                 label="Undo"
                 kind="quiet"
-                onPress={() => {
+                onPress={steady(() => {
                   void withdraw(done.id);
                   setDone(null);
-                }}
+                })}
                 testID="print-undo"
               />
             )}
-            <ActionButton label="Next" kind="quiet" onPress={() => setDone(null)} testID="print-next" />
+            <ActionButton label="Next" kind="quiet" onPress={steady(() => setDone(null))} testID="print-next" />
           </View>
         </View>
       ) : asking ? (
@@ -75,20 +77,32 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
               <ActionButton
                 key={failure}
                 label={FAILURE_WORDS[failure]}
-                onPress={() => log(false, failure)}
+                onPress={steady(() => log(false, failure))}
                 testID={`failed-${failure}`}
               />
             ))}
           </View>
           <View style={{ alignSelf: 'flex-start' }}>
-            <ActionButton label="It did not fail" kind="quiet" onPress={() => setAsking(false)} />
+            <ActionButton label="It did not fail" kind="quiet" onPress={steady(() => setAsking(false))} />
           </View>
         </View>
       ) : (
         <View style={{ gap: 8 }}>
           <View style={{ flexDirection: 'row', gap: 12 }}>
-            <ActionButton label="It held" icon="check" grow onPress={() => log(true, null)} testID="print-held" />
-            <ActionButton label="It failed" icon="failed" grow onPress={() => setAsking(true)} testID="print-failed" />
+            <ActionButton
+              label="It held"
+              icon="check"
+              grow
+              onPress={steady(() => log(true, null))}
+              testID="print-held"
+            />
+            <ActionButton
+              label="It failed"
+              icon="failed"
+              grow
+              onPress={steady(() => setAsking(true))}
+              testID="print-failed"
+            />
           </View>
           <View style={{ maxWidth: 320 }}>
             <Field label="Material" value={said} onChange={setMaterial} placeholder="PETG" testID="print-material" />
