@@ -237,7 +237,7 @@ export const peopleRoutes: Route[] = [
     body: NOTHING,
     handle: async ({ db, params, person, now }) => {
       const owner = await sessionOwner(db, params['id']!);
-      if (owner === null || (owner !== person!.id && person!.role !== 'lead')) throw notFound('This session');
+      if (owner === null || (owner !== person!.id && person!.role !== 'lead')) throw notFound('This sign-in');
       await endSession(db, params['id']!, now);
       return { body: { ended: true } };
     },

@@ -38,6 +38,29 @@ async function secondMachine(): Promise<string> {
   return id;
 }
 
+test('a stack says who put a surface on and when, also after somebody else has turned it over', async () => {
+  const { id } = await add();
+  await mountOn(shop.machineId, { surfaceId: id, at: NOW }).expect(200);
+  shop.clock.now = NOW + HOUR;
+  const other = await shop.signedIn('technician', 'Otto');
+  await other
+    .post(`/api/surfaces/${id}/events`)
+    .send({ kind: 'turned', sideUp: 'B', turned: 0, at: NOW + HOUR })
+    .expect(200);
+  const { layers } = await get<MachineStack>(`/machines/${shop.machineId}/stack`);
+  expect(layers).toMatchObject([{ surfaceId: id, sideUp: 'B', fittedAt: NOW, fittedBy: shop.lead.name }]);
+  // Taken off and put on again it was fitted anew.
+  await other
+    .post(`/api/surfaces/${id}/events`)
+    .send({ kind: 'taken-off', place: 'Rack 1', at: NOW + HOUR })
+    .expect(200);
+  const answers = ['clean-dry', 'front-mark'];
+  const write = { surfaceId: id, sideUp: 'A', turned: 0, answers, from: null, replaces: null, at: NOW + HOUR };
+  await other.post(`/api/machines/${shop.machineId}/mount`).send(write).expect(200);
+  const again = await get<MachineStack>(`/machines/${shop.machineId}/stack`);
+  expect(again.layers).toMatchObject([{ fittedAt: NOW + HOUR, fittedBy: 'Otto' }]);
+});
+
 test('what fits a machine: its kind and size, not retired, not lying there already', async () => {
   const here = await add();
   await mountOn(shop.machineId, { surfaceId: here.id }).expect(200);
