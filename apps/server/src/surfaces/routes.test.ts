@@ -74,6 +74,18 @@ test('what fits a machine: its kind and size, not retired, not lying there alrea
   const { items } = await get<{ items: Surface[] }>(`/surfaces?fits=${shop.machineId}`);
   expect(items.map(({ tag }) => tag)).toEqual([base.tag, there.tag, spare.tag]);
   await shop.api.get(`/api/surfaces?fits=${newId()}`).expect(404);
+  // A film is as large as its vat, whatever the platform measures.
+  const resin = newId();
+  await shop.api
+    .put(`/api/machines/${resin}`)
+    .send({
+      ...facts(shop.areaId, { name: 'Stilt', family: 'resin', plateWidth: 202, plateDepth: 130 }),
+      version: 0,
+      at: NOW,
+    })
+    .expect(200);
+  const vat = await get<{ items: Surface[] }>(`/surfaces?fits=${resin}`);
+  expect(vat.items.map(({ kindId }) => kindId)).toEqual([FILM]);
 });
 
 describe('adding', () => {

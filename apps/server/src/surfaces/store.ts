@@ -136,13 +136,19 @@ async function whereFits(db: Knex, query: Knex.QueryBuilder, machineId: string):
   const groups = GROUPS.filter(
     (group) => (belongsToResin(group) ?? machine.family === 'resin') === (machine.family === 'resin'),
   );
-  const near = (length: number): [number, number] => [length * (1 - SIZE_SHARE), length * (1 + SIZE_SHARE)];
+  const about = (length: number): [number, number] => [length * (1 - SIZE_SHARE), length * (1 + SIZE_SHARE)];
   void query
     .whereIn('k.group', groups)
     .whereNull('s.retired')
     .where((away) => away.whereNull('s.machine_id').orWhereNot('s.machine_id', machineId))
-    .whereBetween('s.width', near(machine.plate_width))
-    .whereBetween('s.depth', near(machine.plate_depth));
+    // A film is as large as its vat, which nobody has written down.
+    .where((sized) =>
+      sized
+        .where('k.group', 'film')
+        .orWhere((near) =>
+          near.whereBetween('s.width', about(machine.plate_width)).whereBetween('s.depth', about(machine.plate_depth)),
+        ),
+    );
 }
 
 function whereState(query: Knex.QueryBuilder, state: SurfaceCondition, now: number): void {
@@ -330,8 +336,13 @@ async function moveMount(db: Knex, surfaceId: string, before: SurfaceState, afte
   if (after.where.kind === 'machine') {
     const { machineId, slot, sideUp, turned } = after.where;
     await db('mounts').insert({
-      ...{ surface_id: surfaceId, machine_id: machineId, slot, side_up: sideUp, turned },
-      ...{ from_at: after.changedAt, to_at: null },
+      surface_id: surfaceId,
+      machine_id: machineId,
+      slot,
+      side_up: sideUp,
+      turned,
+      from_at: after.changedAt,
+      to_at: null,
       fitted_at: span?.fitted_at ?? after.changedAt,
       fitted_by: span ? span.fitted_by : actorOf(db),
     });
