@@ -89,3 +89,35 @@ export {
   type ReadPrint,
 } from './wear/readPrintLine';
 export { LABEL_SHEETS, labelPlaces, type LabelSheet } from './surfaces/labelSheet';
+export {
+  compatibility,
+  faceOf,
+  FACES,
+  printedOf,
+  type CompatAnswer,
+  type CompatFinding,
+  type CompatQuestion,
+  type Face,
+} from './fit/compatibility';
+export { blankDxf, blankSvg } from './fit/blankFiles';
+export { calibrateSoak, type SoakCalibration } from './fit/calibrateSoak';
+export { countersink, type Countersink } from './fit/countersink';
+export { fitCheck, skewOver, type FitCheck, type FitCheckInput, type PlateRect } from './fit/fitCheck';
+export { layerMass } from './fit/layerMass';
+export { MATERIALS, materialOf, type Material } from './fit/materials';
+export { padsFor, type PadLayout } from './fit/padsFor';
+export { planBlanks, type Blank, type BlankLayout, type BlankPlan, type PlanBlanksInput } from './fit/planBlanks';
+export { coolDown, setpointForTop, soak, type Soak, type SoakInput } from './fit/soak';
+export { spacerSolid, type SpacerAsk } from './fit/spacerSolid';
+export { meshOf, stlOf, threeMfOf, type Mesh } from './fit/solidFile';
+export {
+  stackChange,
+  type AdjusterRange,
+  type FitLayer,
+  type StackChange,
+  type StackChangeInput,
+  type ZFinding,
+} from './fit/stackChange';
+export { topClearance, type StandingItem, type TopClearanceInput } from './fit/topClearance';
+export { underbedClearance, type UnderbedClearance, type UnderbedInput } from './fit/underbedClearance';
+export { WASHERS, washersFor } from './fit/washers';

@@ -1,0 +1,90 @@
+import { ABRASIVES, compatibility, FACES, faceOf, GLUES, PRINTED, printedOf, SOLVENTS, TOOLS } from './compatibility';
+import { COMPATIBILITY_RULES } from './compatibilityRules';
+
+// Common practice throughout.
+test.each([
+  [{ face: 'smooth-pei', printed: 'petg' }, 'care', /release layer/],
+  [{ face: 'smooth-pei', printed: 'petg', glue: 'none' }, 'no', /welds/],
+  [{ face: 'smooth-pei', printed: 'petg', glue: 'glue-film' }, 'care', /release layer/],
+  [{ face: 'smooth-pei', solvent: 'alcohol' }, 'yes', /cold plate/],
+  [{ face: 'smooth-pei', solvent: 'alcohol', heat: 60 }, 'no', /flammable/],
+  [{ face: 'flexible-cover', solvent: 'acetone' }, 'no', /attacks/],
+  [{ face: 'release-film', solvent: 'water' }, 'no', /Alcohol, not water/],
+  [{ face: 'release-film', abrasive: 'paper-towel' }, 'no', /scratches/],
+  [{ face: 'textured', abrasive: 'coarse-grit' }, 'no', /do not survive/],
+  [{ face: 'magnetic-base', solvent: 'alcohol' }, 'care', /light wipe/],
+  [{ face: 'glass', glue: 'glue-heavy', heat: 20 }, 'yes', /unheated/],
+  [{ face: 'glass', glue: 'glue-heavy', heat: 60 }, 'care', /thin film/],
+  [{ face: 'glass', tool: 'flexing' }, 'no', /only cold/],
+  [{ face: 'fibreglass', printed: 'nylon', heat: 80, limit: 130 }, 'yes', /./],
+  [{ face: 'flexible-cover', heat: 100, limit: 70 }, 'no', /70 °C/],
+  [{ face: 'flexible-cover', heat: 65, limit: 70 }, 'care', /leaves little/],
+  [{ face: 'aluminium', printed: 'pla' }, 'no', /resin printers/],
+] as const)('%j: %s', (question, answer, because) => {
+  const found = compatibility(question);
+  expect(found.answer).toBe(answer);
+  expect(found.findings[0]!.because).toMatch(because);
+});
+
+test('every face has a rule for everything that may be asked of it', () => {
+  const things = { printed: PRINTED, solvent: SOLVENTS, abrasive: ABRASIVES, glue: GLUES, tool: TOOLS };
+  const unknown = FACES.flatMap((face) =>
+    Object.entries(things).flatMap(([thing, values]) =>
+      values
+        .filter((value) =>
+          compatibility({ face, heat: 25, [thing]: value }).findings.some(({ because }) =>
+            because.startsWith('No rule'),
+          ),
+        )
+        .map((value) => `${face} ${value}`),
+    ),
+  );
+  expect(unknown).toEqual([]);
+});
+
+test('no rule is a stranger to every question, and none stands there twice', () => {
+  const ids = COMPATIBILITY_RULES.map(({ id }) => id);
+  expect(new Set(ids).size).toBe(ids.length);
+  for (const rule of COMPATIBILITY_RULES) {
+    const question = {
+      face: rule.on?.[0] ?? 'glass',
+      printed: rule.printed?.[0],
+      solvent: rule.solvent?.[0],
+      abrasive: rule.abrasive?.[0],
+      glue: rule.glue?.[0],
+      tool: rule.tool?.[0],
+      heat: rule.from ?? (rule.below === undefined ? undefined : rule.below - 1),
+    };
+    expect(compatibility(question).findings.map(({ because }) => because)).toContain(rule.because);
+  }
+});
+
+test("the shop's own word stands in front of the table's, but not in front of fire", () => {
+  expect(compatibility({ face: 'smooth-pei', solvent: 'acetone' }, { acetone: 'no' }).answer).toBe('no');
+  expect(compatibility({ face: 'textured', solvent: 'acetone' }, { acetone: 'yes' }).answer).toBe('yes');
+  expect(compatibility({ face: 'textured', solvent: 'acetone', heat: 60 }, { acetone: 'yes' }).answer).toBe('no');
+});
+
+test('where schools differ, both are said', () => {
+  expect(compatibility({ face: 'smooth-pei', solvent: 'acetone' }).findings[0]!.school).toMatch(/never/);
+});
+
+test('faces and materials are known by the words people use', () => {
+  expect(faceOf('sheet', 'smooth PEI')).toBe('smooth-pei');
+  expect(faceOf('sheet', 'patterned film')).toBe('patterned-film');
+  expect(faceOf('sheet', 'textured')).toBe('textured');
+  expect(faceOf('sheet', 'bare steel')).toBe('bare-steel');
+  expect(faceOf('glass', 'plain')).toBe('glass');
+  expect(faceOf('glass', 'coated')).toBe('coated-glass');
+  expect(faceOf('film', '')).toBe('release-film');
+  expect(['PETG black', 'PLA+', 'ASA', 'PA12', 'TPU 95A', 'PC', 'grey resin', 'wood'].map(printedOf)).toEqual([
+    'petg',
+    'pla',
+    'abs',
+    'nylon',
+    'tpu',
+    'pc',
+    'resin',
+    undefined,
+  ]);
+});
