@@ -39,6 +39,8 @@ export const BOOK_KINDS = [
   'offset-withdrawn',
   'inspected',
   'photo-added',
+  'plan-kept',
+  'plan-withdrawn',
   'correction',
 ] as const;
 export type BookKind = (typeof BOOK_KINDS)[number];

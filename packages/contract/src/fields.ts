@@ -95,3 +95,25 @@ export interface ErrorAnswer {
   current?: unknown;
   yours?: unknown;
 }
+
+/** A number that is no length, as a number or as people type it ("12,5"). */
+export function numberField(
+  label: string,
+  { min, max, whole = false }: { min: number; max: number; whole?: boolean },
+): Joi.AnySchema<number> {
+  return Joi.any()
+    .custom((value: unknown, helpers) => {
+      const text = typeof value === 'string' ? value.trim().replace(',', '.').replace('\u2212', '-') : value;
+      const number = typeof text === 'string' && /^[-+]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : text;
+      if (typeof number !== 'number' || !Number.isFinite(number)) return helpers.error('number.base');
+      if (whole && !Number.isInteger(number)) return helpers.error('number.integer');
+      if (number < min) return helpers.error('number.min', { limit: min });
+      if (number > max) return helpers.error('number.max', { limit: max });
+      return number;
+    })
+    .meta({
+      swaggerOverride: true,
+      swagger: { type: whole ? 'integer' : 'number', minimum: min, maximum: max, description: label },
+    })
+    .label(label);
+}

@@ -1,6 +1,7 @@
 export * from './book';
 export * from './care';
 export * from './fields';
+export * from './fit';
 export * from './fleet';
 export * from './level';
 export * from './people';

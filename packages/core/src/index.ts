@@ -99,7 +99,6 @@ export {
   type CompatQuestion,
   type Face,
 } from './fit/compatibility';
-export { blankDxf, blankSvg } from './fit/blankFiles';
 export { calibrateSoak, type SoakCalibration } from './fit/calibrateSoak';
 export { countersink, type Countersink } from './fit/countersink';
 export { fitCheck, skewOver, type FitCheck, type FitCheckInput, type PlateRect } from './fit/fitCheck';
@@ -108,8 +107,6 @@ export { MATERIALS, materialOf, type Material } from './fit/materials';
 export { padsFor, type PadLayout } from './fit/padsFor';
 export { planBlanks, type Blank, type BlankLayout, type BlankPlan, type PlanBlanksInput } from './fit/planBlanks';
 export { coolDown, setpointForTop, soak, type Soak, type SoakInput } from './fit/soak';
-export { spacerSolid, type SpacerAsk } from './fit/spacerSolid';
-export { meshOf, stlOf, threeMfOf, type Mesh } from './fit/solidFile';
 export {
   stackChange,
   type AdjusterRange,
@@ -121,3 +118,5 @@ export {
 export { topClearance, type StandingItem, type TopClearanceInput } from './fit/topClearance';
 export { underbedClearance, type UnderbedClearance, type UnderbedInput } from './fit/underbedClearance';
 export { WASHERS, washersFor } from './fit/washers';
+export { toolSentence } from './fit/toolSentence';
+export { TOOLS, type ToolId, type ToolInputs } from './fit/toolInputs';

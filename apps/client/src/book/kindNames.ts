@@ -39,6 +39,8 @@ export const KIND_NAMES: Record<BookKind, string> = {
   'offset-withdrawn': 'Offset withdrawn',
   inspected: 'Inspected',
   'photo-added': 'Photo',
+  'plan-kept': 'Plan kept',
+  'plan-withdrawn': 'Plan withdrawn',
   correction: 'Correction',
 };
 

@@ -2,6 +2,7 @@ import { careRoutes } from '../care/routes';
 import { shopRoutes } from '../shop/routes';
 import { wearRoutes } from '../wear/routes';
 import { bookRoutes } from '../book/routes';
+import { fitRoutes } from '../fit/routes';
 import { fleetRoutes } from '../fleet/routes';
 import { surfaceRoutes } from '../surfaces/routes';
 import { peopleRoutes } from '../people/routes';
@@ -21,5 +22,6 @@ export const routes: readonly Route[] = [
   ...surfaceRoutes,
   ...wearRoutes,
   ...careRoutes,
+  ...fitRoutes,
   ...shopRoutes,
 ];

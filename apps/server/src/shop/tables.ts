@@ -33,5 +33,6 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'photos', order: ['id'] },
   { name: 'print_lists', order: ['id'] },
   { name: 'print_list_lines', order: ['list_id', 'line'] },
+  { name: 'plans', order: ['id'] },
   { name: 'book', order: ['seq'] },
 ];

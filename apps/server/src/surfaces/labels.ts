@@ -1,16 +1,10 @@
-import { createRequire } from 'node:module';
 import type { LabelsQuery } from '@even-bed/contract';
 import { LABEL_SHEETS, labelPlaces } from '@even-bed/core';
 import type { Knex } from 'knex';
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
+import { makePdf, POINTS_PER_MM } from '../http/pdf';
 import { atField, Problem } from '../http/problem';
 
-const require = createRequire(__filename);
-const FONT = '@expo-google-fonts/atkinson-hyperlegible-next';
-const REGULAR = require.resolve(`${FONT}/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf`);
-const BOLD = require.resolve(`${FONT}/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf`);
-const POINTS_PER_MM = 72 / 25.4;
 /** Margin inside a label, mm. */
 const INSET = 3;
 
@@ -56,26 +50,17 @@ export async function labelsPdf(db: Knex, query: LabelsQuery, origin: string): P
     throw atField('cells', `This sheet has cells 0 to ${sheet.columns * sheet.rows - 1}.`);
   }
   const size: [number, number] = [sheet.page.width * POINTS_PER_MM, sheet.page.height * POINTS_PER_MM];
-  const pdf = new PDFDocument({ size, margin: 0, autoFirstPage: false, info: { Title: 'Even Bed labels' } });
-  const chunks: Buffer[] = [];
-  const done = new Promise<Buffer>((resolve, reject) => {
-    pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
-    pdf.on('end', () => resolve(Buffer.concat(chunks)));
-    pdf.on('error', reject);
-  });
-  pdf.registerFont('regular', REGULAR);
-  pdf.registerFont('bold', BOLD);
-  let page = -1;
-  for (const [i, item] of items.entries()) {
-    const place = places[i]!;
-    if (place.page !== page) {
-      pdf.addPage();
-      page = place.page;
+  return makePdf('Even Bed labels', (pdf) => {
+    let page = -1;
+    for (const [i, item] of items.entries()) {
+      const place = places[i]!;
+      if (place.page !== page) {
+        pdf.addPage({ size, margin: 0 });
+        page = place.page;
+      }
+      drawLabel(pdf, item, { ...sheet.label, ...place }, tagAddress(origin, item.tag));
     }
-    drawLabel(pdf, item, { ...sheet.label, ...place }, tagAddress(origin, item.tag));
-  }
-  pdf.end();
-  return done;
+  });
 }
 
 function drawLabel(

@@ -3,6 +3,7 @@ import { checkMount, slotOf, type QuarterTurn } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
 import { notFound, Problem } from '../http/problem';
+import { materialsLately } from '../wear/store';
 import { listed, needSurface, recordEvent } from './store';
 import { surfaceOf, type ListedRow } from './rows';
 
@@ -39,10 +40,12 @@ export async function askToMount(
       depth: surface.depth,
       limit: surface.kind.limit,
       directional: surface.kind.directional,
+      finish: surface.kind.sides[0]!,
       state: surface.state,
     },
     machine: {
       ...machine,
+      printedLately: await materialsLately(db, machineId),
       layers: layers.map(({ tag, kind, state }) => ({
         slot: inSlot(state)!,
         tag,

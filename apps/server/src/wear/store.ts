@@ -236,6 +236,20 @@ export async function findPrint(db: Knex, id: string): Promise<Print | null> {
   return row ? printOf(row) : null;
 }
 
+/** So many prints say what a machine is printing these days. */
+const LATELY = 10;
+
+/** What a machine printed lately, each material once, the latest first. */
+export async function materialsLately(db: Knex, machineId: string): Promise<string[]> {
+  const rows = (await db('prints')
+    .where('machine_id', machineId)
+    .whereNull('withdrawn_at')
+    .orderBy('ended_at', 'desc')
+    .limit(LATELY)
+    .select('material')) as { material: string }[];
+  return [...new Set(rows.map(({ material }) => material))];
+}
+
 /** Prints, the latest first, a page at a time. Withdrawn ones are left out. */
 export async function listPrints(db: Knex, filter: PrintFilter): Promise<Page<Print>> {
   const query = latest(listed(db), filter);

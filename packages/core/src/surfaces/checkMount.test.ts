@@ -155,3 +155,13 @@ test('the next tag follows the highest of its letter', () => {
   expect(nextTag('S', ['S-014', 's-009', 'B-100', 'S-x', 'Sheet'])).toBe('S-015');
   expect(nextTag('S', ['S-999'])).toBe('S-1000');
 });
+
+test('says what the machine printed lately that this face does not take lightly, once for each material', () => {
+  const cautions = (finish: string, printedLately: string[]) =>
+    checkMount(question({ finish }, { printedLately })).cautions.filter((text) => text.includes('lately'));
+  expect(cautions('smooth PEI', ['PLA', 'PETG', 'petg grey'])).toEqual([
+    'Dunlin printed petg grey lately. It welds to smooth PEI: use a thin film of glue as a release layer, and let it cool.',
+  ]);
+  expect(cautions('textured', ['PETG', 'PLA'])).toEqual([]);
+  expect(cautions('smooth PEI', ['something new'])).toEqual([]);
+});

@@ -1,3 +1,4 @@
+import { compatibility, faceOf, printedOf } from '../fit/compatibility';
 import type { QuarterTurn, Slot, SurfaceGroup } from './surfaceKind';
 import { isHeld, type SurfaceState } from './surfaceState';
 
@@ -22,6 +23,8 @@ export interface MountQuestion {
     depth: number;
     limit: number | null;
     directional: boolean;
+    /** Finish of the side that is printed on; left out when it doesn't matter. */
+    finish?: string;
     state: SurfaceState;
   };
   machine: {
@@ -33,6 +36,8 @@ export interface MountQuestion {
     printDepth: number;
     /** °C of the hottest bed it prints at; null when not known. */
     hottest: number | null;
+    /** Materials it printed lately, as people write them. */
+    printedLately?: readonly string[];
     /** What lies on it and stays: without the layer that this one takes the place of. */
     layers: readonly MountedLayer[];
   };
@@ -136,8 +141,21 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
     asks.push({ code: 'front-mark', text: `Does its front mark point to the ${EDGES[turned]}?` });
   if (surface.directional && (surface.slot === 'base' || partner))
     cautions.push('Strong magnets snap down: keep fingers out from under it.');
+  if (surface.slot === 'top' && surface.finish !== undefined)
+    for (const text of materialCautions(surface.group, surface.finish, machine)) cautions.push(text);
   if (surface.slot !== 'film') cautions.push('Home again and check Z before the first print.');
   return { refusals, asks, cautions };
+}
+
+/** What the machine prints that this face does not take lightly. Once for each material. */
+function materialCautions(group: SurfaceGroup, finish: string, machine: MountQuestion['machine']): string[] {
+  const materials = new Map((machine.printedLately ?? []).map((words) => [printedOf(words), words]));
+  const face = faceOf(group, finish);
+  return [...materials].flatMap(([printed, words]) => {
+    if (!printed) return [];
+    const { answer, findings } = compatibility({ face, printed });
+    return answer === 'yes' ? [] : [`${machine.name} printed ${words} lately. ${findings[0]!.because}`];
+  });
 }
 
 /** true: only on resin printers; false: only on filament printers; null: on either. */

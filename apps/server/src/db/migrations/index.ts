@@ -7,6 +7,7 @@ import * as people from './20261125_05_people';
 import * as surfaces from './20261125_06_surfaces';
 import * as bookChain from './20261125_07_book_chain';
 import * as prints from './20261125_08_prints';
+import * as plans from './20261125_09_plans';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -18,4 +19,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261125_06_surfaces': surfaces,
   '20261125_07_book_chain': bookChain,
   '20261125_08_prints': prints,
+  '20261125_09_plans': plans,
 };

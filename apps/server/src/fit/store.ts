@@ -1,0 +1,105 @@
+import type { Plan, PlanWrite } from '@even-bed/contract';
+import { CORE_VERSION, toolSentence } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { findMachine } from '../fleet/store';
+import { actorOf } from '../http/acting';
+import { atField, idTaken, notFound } from '../http/problem';
+
+interface PlanRow {
+  id: string;
+  machine_id: string;
+  tool: Plan['tool'];
+  title: string;
+  input: string;
+  sentence: string;
+  core_version: string;
+  at: number;
+  person_id: string | null;
+  withdrawn_at: number | null;
+}
+
+/** Keeps what a tool was asked for a machine. The same again changes nothing. @throws Problem a sum that cannot be done */
+export async function keepPlan(db: Knex, id: string, write: PlanWrite): Promise<void> {
+  const before = await db<PlanRow>('plans').where({ id }).first();
+  if (before) {
+    if (before.machine_id !== write.machineId || before.tool !== write.tool) throw idTaken('plan');
+    return;
+  }
+  const machine = await findMachine(db, write.machineId);
+  if (!machine) throw atField('machineId', 'This machine is not here.');
+  const sentence = answered(write);
+  await db<PlanRow>('plans').insert({
+    id,
+    machine_id: machine.id,
+    tool: write.tool,
+    title: write.title,
+    input: JSON.stringify(write.input),
+    sentence,
+    core_version: CORE_VERSION,
+    at: write.at,
+    person_id: actorOf(db),
+    withdrawn_at: null,
+  });
+  await writeEntry(db, {
+    at: write.at,
+    kind: 'plan-kept',
+    machineId: machine.id,
+    text: `${machine.name}, planned: ${write.title}. ${sentence}`,
+    data: { planId: id, tool: write.tool },
+  });
+}
+
+function answered({ tool, input }: PlanWrite): string {
+  try {
+    return toolSentence(tool, input);
+  } catch (error) {
+    if (error instanceof RangeError) throw atField('input', error.message);
+    throw error;
+  }
+}
+
+/** Takes a plan off its machine. */
+export async function withdrawPlan(db: Knex, id: string, at: number): Promise<void> {
+  const row = (await db('plans as l')
+    .join('machines as m', 'm.id', 'l.machine_id')
+    .where('l.id', id)
+    .select('l.*', 'm.name')
+    .first()) as (PlanRow & { name: string }) | undefined;
+  if (!row) throw notFound('This plan');
+  if (row.withdrawn_at !== null) return;
+  await db<PlanRow>('plans').where({ id }).update({ withdrawn_at: at });
+  await writeEntry(db, {
+    at,
+    kind: 'plan-withdrawn',
+    machineId: row.machine_id,
+    text: `${row.name}: the plan ${row.title} is let go.`,
+    data: { planId: id },
+  });
+}
+
+/** Plans that stand, the latest first. */
+export async function listPlans(
+  db: Knex,
+  { id, machineId, limit }: { id?: string; machineId?: string | undefined; limit: number },
+): Promise<Plan[]> {
+  const query = db('plans as l')
+    .leftJoin('people as p', 'p.id', 'l.person_id')
+    .whereNull('l.withdrawn_at')
+    .orderBy('l.at', 'desc')
+    .limit(limit)
+    .select('l.*', 'p.name as person_name');
+  if (id !== undefined) void query.where('l.id', id);
+  if (machineId !== undefined) void query.where('l.machine_id', machineId);
+  const rows = (await query) as (PlanRow & { person_name: string | null })[];
+  return rows.map((row) => ({
+    id: row.id,
+    machineId: row.machine_id,
+    tool: row.tool,
+    title: row.title,
+    input: JSON.parse(row.input) as Plan['input'],
+    sentence: row.sentence,
+    at: row.at,
+    personName: row.person_name,
+  }));
+}
