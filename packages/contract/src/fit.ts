@@ -71,8 +71,9 @@ const stack = Joi.object({
     pitch: lengthField('Pitch of the adjusters', { min: 0.1, max: 5 }),
     clockwise: oneOf(['raises', 'lowers'], 'What clockwise does'),
   })
+    .empty('')
     .allow(null)
-    .required()
+    .default(null)
     .label('Adjusters'),
   spacerLayer: optional(lengthField('Layer height of the spacer', { min: 0.02, max: 1 })),
   buildHeight: optional(size('Build height')),
@@ -156,8 +157,9 @@ const sizeCheck = Joi.object({
     .required()
     .label('What must stay free'),
   pad: Joi.object({ width: size('Width of the pad').required(), depth: size('Depth of the pad').required() })
+    .empty('')
     .allow(null)
-    .required()
+    .default(null)
     .label('Pad'),
 });
 
@@ -169,7 +171,7 @@ const blanks = Joi.object({
   pieces: Joi.array()
     .items(
       Joi.object({
-        name: Joi.string().trim().max(40).allow('').required().label('Name'),
+        name: Joi.string().trim().max(40).allow('').default('').label('Name'),
         width: size('Width of the piece').required(),
         depth: size('Depth of the piece').required(),
         count: optional(numberField('How many', { min: 1, max: 500, whole: true })),

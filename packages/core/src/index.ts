@@ -103,6 +103,7 @@ export { calibrateSoak, type SoakCalibration } from './fit/calibrateSoak';
 export { countersink, type Countersink } from './fit/countersink';
 export { fitCheck, skewOver, type FitCheck, type FitCheckInput, type PlateRect } from './fit/fitCheck';
 export { layerMass } from './fit/layerMass';
+export type { Cut, CutTree, PlacedPiece } from './fit/cutTree';
 export { MATERIALS, materialOf, type Material } from './fit/materials';
 export { padsFor, type PadLayout } from './fit/padsFor';
 export { planBlanks, type Blank, type BlankLayout, type BlankPlan, type PlanBlanksInput } from './fit/planBlanks';

@@ -31,6 +31,7 @@ export const api = createApi({
     'Inspection',
     'Photo',
     'List',
+    'Plan',
   ],
   refetchOnReconnect: true,
   endpoints: () => ({}),

@@ -62,6 +62,12 @@ export function BenchScreen() {
             All of them, typed in bulk, or read in from a list
           </Words>
         </Row>
+        <Row href="/tools" testID="to-tools">
+          <Words bold>Tools</Words>
+          <Words size="small" tone="steel">
+            The sums without a record: stack, blanks, soak, spacers and more
+          </Words>
+        </Row>
         <Row href="/scan" testID="bench-scan">
           <Words bold>Scan a tag</Words>
           <Words size="small" tone="steel">

@@ -5,7 +5,7 @@ import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 
 const KEYS: readonly [string, string][] = [
-  ['b, f, r, k', 'Go to the bench, the floor, the rack, the book'],
+  ['b, f, r, k, o', 'Go to the bench, the floor, the rack, the book, the tools'],
   ['/', 'Go to the search field'],
   ['arrows, Enter', 'Move through a grid of readings'],
   ['u', 'Use the heights that were read'],

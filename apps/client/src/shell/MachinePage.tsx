@@ -1,4 +1,5 @@
 import { SeenPart } from '../care/SeenPart';
+import { MachinePlans } from '../fit/MachinePlans';
 import { MachineScreen } from '../fleet/MachineScreen';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
@@ -24,6 +25,7 @@ export function MachinePage() {
       )}
       last={({ id }) => (
         <>
+          <MachinePlans machineId={id} mayDo={mayDo} now={now} />
           <PrintsPart of={{ machineId: id }} mayDo={mayDo} />
           <SeenPart subject={{ machineId: id }} mayDo={mayDo} now={now} />
           {role === 'lead' ? <MachineTokens machineId={id} /> : null}

@@ -31,6 +31,7 @@ const ALSO: readonly [string, string][] = [
   ['/rack', '/scan'],
   ['/rack', '/kinds'],
   ['/bench', '/prints'],
+  ['/bench', '/tools'],
   ['/bench', '/me'],
   ['/bench', '/people'],
   ['/bench', '/settings'],
@@ -49,6 +50,7 @@ export function Shell({ children }: { children: ReactNode }) {
     f: () => router.push('/floor'),
     r: () => router.push('/rack'),
     k: () => router.push('/book'),
+    o: () => router.push('/tools'),
   });
   const rooms = ROOMS.map((room) => <RoomLink key={room.name} room={room} wide={wide} />);
   return (

@@ -62,7 +62,7 @@ const outbox = createOutbox({
       const { key } = write;
       store.dispatch(result.kind === 'refused' ? queuedRefused({ key, message: result.message }) : queuedSent(key));
       if (result.kind === 'sent')
-        store.dispatch(api.util.invalidateTags(['Print', 'Surface', 'Offset', 'Inspection', 'Book']));
+        store.dispatch(api.util.invalidateTags(['Print', 'Surface', 'Offset', 'Inspection', 'Plan', 'Book']));
       return;
     }
     const { draftId: id, part } = write as DraftWrite;

@@ -3,7 +3,7 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { DOMParser } from '@xmldom/xmldom';
-import DxfParser from 'dxf-parser';
+import DxfReader from 'dxf-parser';
 import { unzipSync } from 'fflate';
 import { blankDxf, blankSvg, CHECK_LINE } from './blankFiles';
 import { planBlanks } from './planBlanks';
@@ -162,7 +162,7 @@ describe('blanks at true size', () => {
   });
 
   test('DXF: another reader finds millimetres, the sheet, the pieces and the check line', () => {
-    const dxf = new DxfParser().parseSync(blankDxf(plan, layout))!;
+    const dxf = new DxfReader().parseSync(blankDxf(plan, layout))!;
     // $INSUNITS 4 is millimetres.
     expect(dxf.header['$INSUNITS']).toBe(4);
     const on = (layer: string) =>

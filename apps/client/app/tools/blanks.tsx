@@ -1,0 +1,1 @@
+export { BlanksTool as default } from '../../src/fit/BlanksTool';

@@ -1,0 +1,1 @@
+export { SizeTool as default } from '../../src/fit/SizeTool';

@@ -1,0 +1,1 @@
+export { SoakTool as default } from '../../src/fit/SoakTool';

@@ -1,0 +1,1 @@
+export { SpacerTool as default } from '../../src/fit/SpacerTool';

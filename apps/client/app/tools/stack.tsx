@@ -1,0 +1,1 @@
+export { StackTool as default } from '../../src/fit/StackTool';

@@ -1,0 +1,1 @@
+export { TogetherTool as default } from '../../src/fit/TogetherTool';

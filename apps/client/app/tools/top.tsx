@@ -1,0 +1,1 @@
+export { TopTool as default } from '../../src/fit/TopTool';

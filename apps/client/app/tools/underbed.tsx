@@ -1,0 +1,1 @@
+export { UnderbedTool as default } from '../../src/fit/UnderbedTool';

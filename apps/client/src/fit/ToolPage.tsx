@@ -1,0 +1,81 @@
+import type { ToolId } from '@even-bed/core';
+import type { ReactNode } from 'react';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { ActionButton } from '../ui/ActionButton';
+import { Loading } from '../ui/Loading';
+import { Page } from '../ui/Page';
+import { SPACE, useIsWide } from '../ui/theme';
+import { Words } from '../ui/Words';
+import { SavePlan } from './SavePlan';
+import { toolName } from './toolNames';
+import type { ToolForm } from './useToolForm';
+
+interface Props<T extends ToolId> {
+  tool: ToolForm<T>;
+  /** What it answers: drawing, sentence, figures. */
+  answer: ReactNode;
+  /** What is asked. */
+  children: ReactNode;
+  /** The one thing to do with the answer. */
+  action?: ReactNode;
+  /** Why there is no answer, where the fields are well and the sum cannot be done. */
+  failure?: string | null;
+}
+
+/** The frame of a tool: the answer first on a phone, beside what is asked on a wide screen. */
+export function ToolPage<T extends ToolId>({ tool, answer, children, action, failure }: Props<T>) {
+  const wide = useIsWide();
+  const [saving, setSaving] = useState(false);
+  const { name, asks } = toolName(tool.tool);
+  const missing = Object.values(tool.faults)[0];
+  return (
+    <Page
+      title={name}
+      crumbs={[{ label: 'Tools', href: '/tools' }]}
+      state={
+        <Words size="small" tone="steel">
+          not recorded
+        </Words>
+      }
+      actions={
+        <>
+          <ActionButton
+            label="Save as plan"
+            grow
+            disabled={tool.input === null || Boolean(failure)}
+            onPress={() => setSaving(true)}
+            testID="save-plan"
+          />
+          {action}
+        </>
+      }
+      testID={`tool-${tool.tool}`}
+    >
+      {!tool.ready ? (
+        <Loading what="the tool" />
+      ) : (
+        <View
+          style={wide ? { flexDirection: 'row-reverse', gap: SPACE.xl, alignItems: 'flex-start' } : { gap: SPACE.l }}
+        >
+          <View style={{ gap: SPACE.m, ...(wide ? { flex: 1, minWidth: 0 } : {}) }} testID="answer">
+            {tool.input === null || failure ? (
+              <Words size="lead" tone={failure ? 'stop' : 'steel'} live testID="no-answer">
+                {failure ?? missing ?? asks}
+              </Words>
+            ) : (
+              answer
+            )}
+          </View>
+          <View style={{ gap: SPACE.l, ...(wide ? { width: 460 } : {}) }}>
+            {children}
+            <View style={{ alignSelf: 'flex-start' }}>
+              <ActionButton label="Start anew" kind="quiet" onPress={tool.startAnew} testID="start-anew" />
+            </View>
+          </View>
+        </View>
+      )}
+      {saving && tool.input ? <SavePlan tool={tool.tool} input={tool.input} onClose={() => setSaving(false)} /> : null}
+    </Page>
+  );
+}

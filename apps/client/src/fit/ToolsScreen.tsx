@@ -1,0 +1,64 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useMachinesQuery } from '../fleet/fleetApi';
+import { shortDate } from '../ui/formatTime';
+import { Page } from '../ui/Page';
+import { Row } from '../ui/Row';
+import { SearchField } from '../ui/SearchField';
+import { Section } from '../ui/Section';
+import { useNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import { usePlansQuery } from './fitApi';
+import { toolHref, TOOL_NAMES, toolName } from './toolNames';
+
+/** The sums without a record, and the plans that were kept of them. */
+export function ToolsScreen() {
+  const now = useNow();
+  const [search, setSearch] = useState('');
+  const { data: plans = [] } = usePlansQuery({});
+  const { data: machines = [] } = useMachinesQuery();
+  const words = search.trim().toLowerCase();
+  const nameOf = (id: string) => machines.find((machine) => machine.id === id)?.name ?? '';
+  const tools = TOOL_NAMES.filter(({ name, asks, also }) => `${name} ${asks} ${also}`.toLowerCase().includes(words));
+  const kept = plans.filter(({ title, machineId, tool }) =>
+    `${title} ${nameOf(machineId)} ${toolName(tool).name}`.toLowerCase().includes(words),
+  );
+  return (
+    <Page title="Tools" crumbs={[{ label: 'Bench', href: '/bench' }]} testID="tools">
+      <View style={{ flexDirection: 'row', maxWidth: 520 }}>
+        <SearchField label="Search tools and plans" value={search} onChange={setSearch} />
+      </View>
+      <Section title="SUMS WITHOUT A RECORD">
+        {tools.length === 0 ? <Words tone="steel">No tool answers to that.</Words> : null}
+        {tools.map(({ id, name, asks }) => (
+          <Row key={id} href={toolHref(id)} testID={`to-${id}`}>
+            <Words bold>{name}</Words>
+            <Words size="small" tone="steel">
+              {asks}
+            </Words>
+          </Row>
+        ))}
+      </Section>
+      {kept.length > 0 ? (
+        <Section title="KEPT PLANS" testID="kept-plans">
+          {kept.map((plan) => (
+            <Row
+              key={plan.id}
+              href={toolHref(plan.tool, plan.id)}
+              end={
+                <Words size="small" tone="steel">
+                  {shortDate(plan.at, now)}
+                </Words>
+              }
+            >
+              <Words bold>{`${nameOf(plan.machineId)} · ${plan.title}`}</Words>
+              <Words size="small" tone="steel">
+                {plan.sentence}
+              </Words>
+            </Row>
+          ))}
+        </Section>
+      ) : null}
+    </Page>
+  );
+}

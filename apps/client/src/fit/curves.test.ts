@@ -1,0 +1,35 @@
+import { soak } from '@even-bed/core/fit/soak';
+import { soakOf } from '@even-bed/core/fit/toolInputs';
+import { curvesOf, durationWords, sampled } from './curves';
+
+test.each([
+  [12.4, '12 s'],
+  [60, '1 min'],
+  [372, '6 min 12 s'],
+  [3600, '1 h'],
+  [3930, '1 h 6 min'],
+])('%p s is said as %s', (seconds, words) => expect(durationWords(seconds)).toBe(words));
+
+test('values at equal steps lie on the straight line between the points taken, and stay level after the end', () => {
+  expect(sampled([0, 1, 10], [20, 30, 120], 10, 5)).toEqual([20, 45, 70, 95, 120]);
+  expect(sampled([0, 5], [20, 70], 10, 3)).toEqual([20, 70, 70]);
+});
+
+test('bottom leads, top follows, and a kept stack is drawn beside them to the end of the longer', () => {
+  const ask = { flux: 4000, setpoint: 100, ambient: 22, loss: 12, within: 2 };
+  const thin = soak(soakOf({ ...ask, layers: [{ material: 'aluminium', thickness: 3, dry: false }] }));
+  const thick = soak(
+    soakOf({
+      ...ask,
+      layers: [
+        { material: 'aluminium', thickness: 3, dry: false },
+        { material: 'glass', thickness: 4, dry: true },
+      ],
+    }),
+  );
+  const { lines, labels } = curvesOf(thin, { result: thick });
+  expect(lines.map(({ name }) => name)).toEqual(['Bottom, as the sensor sees it', 'Top', 'Top of the one kept']);
+  for (const { values } of lines) expect(values).toHaveLength(61);
+  expect(lines[2]!.values.at(-1)!).toBeLessThan(lines[1]!.values.at(-1)!);
+  expect(labels[0]).toBe('0 min');
+});

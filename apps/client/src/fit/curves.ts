@@ -1,0 +1,51 @@
+import type { Soak } from '@even-bed/core';
+import type { HeatLine } from '../ui/HeatChart';
+
+/** Points of a drawn curve. */
+const POINTS = 61;
+
+/** "6 min 12 s", "1 h 5 min" */
+export function durationWords(seconds: number): string {
+  const whole = Math.round(seconds);
+  if (whole < 60) return `${whole} s`;
+  const minutes = Math.floor(whole / 60);
+  if (minutes < 60) return whole % 60 === 0 ? `${minutes} min` : `${minutes} min ${whole % 60} s`;
+  const rounded = Math.round(whole / 60);
+  return rounded % 60 === 0 ? `${rounded / 60} h` : `${Math.floor(rounded / 60)} h ${rounded % 60} min`;
+}
+
+/** Values at equal steps up to `end`, between the points that the sum took; level after its own end. */
+export function sampled(time: readonly number[], values: readonly number[], end: number, points = POINTS): number[] {
+  let i = 0;
+  return Array.from({ length: points }, (_, n) => {
+    const at = (end * n) / (points - 1);
+    while (i < time.length - 2 && time[i + 1]! < at) i++;
+    const span = time[i + 1]! - time[i]!;
+    const share = span > 0 ? Math.min(1, (at - time[i]!) / span) : 0;
+    return values[i]! + (values[i + 1]! - values[i]!) * share;
+  });
+}
+
+/** The lines of the chart: bottom and top, and the top of the one that was kept. */
+export function curvesOf(
+  { curve }: Soak,
+  kept: { result: Soak } | null,
+): { lines: HeatLine[]; labels: string[]; label: string } {
+  const end = Math.max(curve.time.at(-1)!, kept?.result.curve.time.at(-1) ?? 0);
+  const lines: HeatLine[] = [
+    { name: 'Bottom, as the sensor sees it', values: sampled(curve.time, curve.bottom, end), dashed: true },
+    { name: 'Top', values: sampled(curve.time, curve.top, end), dashed: false },
+  ];
+  if (kept)
+    lines.push({
+      name: 'Top of the one kept',
+      values: sampled(kept.result.curve.time, kept.result.curve.top, end),
+      dashed: false,
+    });
+  const inMinutes = end >= 180;
+  const labels = Array.from({ length: 5 }, (_, n) => {
+    const at = (end * n) / 4;
+    return n === 4 ? '' : inMinutes ? `${Math.round(at / 60)} min` : `${Math.round(at)} s`;
+  });
+  return { lines, labels, label: `Temperature of bottom and top over ${durationWords(end)}` };
+}

@@ -1,0 +1,66 @@
+import type { ToolId } from '@even-bed/core';
+import type { Href } from 'expo-router';
+
+export interface ToolName {
+  id: ToolId;
+  name: string;
+  /** The question it answers. */
+  asks: string;
+  /** Other words people look for it by. */
+  also: string;
+}
+
+/** The tools in the order in which the work asks for them. */
+export const TOOL_NAMES: readonly ToolName[] = [
+  {
+    id: 'stack',
+    name: 'Stack',
+    asks: 'What has to move when the stack changes, before homing',
+    also: 'height endstop flag screw spacer inductive probe z glass',
+  },
+  {
+    id: 'size',
+    name: 'Size',
+    asks: 'How a sheet or pad lies on the real plate',
+    also: 'margin overhang skew notch pad fit laminate',
+  },
+  {
+    id: 'top',
+    name: 'On top',
+    asks: 'Clips, screw heads and tabs against the base',
+    also: 'countersink clearance gantry',
+  },
+  {
+    id: 'underbed',
+    name: 'Under the bed',
+    asks: 'What touches the bed from below, and which washers free it',
+    also: 'washer spring clamp insulation bow',
+  },
+  {
+    id: 'blanks',
+    name: 'Blanks',
+    asks: 'How many pieces a sheet gives, and which cut comes first',
+    also: 'cutting glass saw kerf layout fibreglass sheet dxf svg',
+  },
+  {
+    id: 'soak',
+    name: 'Soak',
+    asks: 'When the top is hot, and how hot it gets',
+    also: 'heat temperature warm cool release thermometer',
+  },
+  {
+    id: 'together',
+    name: 'What goes with what',
+    asks: 'Surface with material, solvent, abrasive, glue and heat',
+    also: 'compatibility acetone alcohol petg scraper clean',
+  },
+  {
+    id: 'spacer',
+    name: 'Spacer',
+    asks: 'A spacer or gauge to print, in whole layers',
+    also: 'stl 3mf shim gauge block switch',
+  },
+];
+
+export const toolName = (id: ToolId) => TOOL_NAMES.find((tool) => tool.id === id)!;
+export const toolHref = (id: ToolId, planId?: string) => `/tools/${id}${planId ? `?plan=${planId}` : ''}` as Href;

@@ -1,0 +1,43 @@
+import { useEffect, useState } from 'react';
+
+export type Worked<R> =
+  { kind: 'none' } | { kind: 'busy' } | { kind: 'done'; result: R } | { kind: 'failed'; message: string };
+
+/** Typing pauses this long before it is worked out again, ms. */
+const SETTLE_MS = 120;
+
+/**
+ * What a worker makes of an input; worked out again when it changes, an answer that comes too late is dropped.
+ * The worker answers with the result or with the words of the sum's own refusal.
+ */
+export function useWorked<I, R>(
+  input: I | null,
+  work: (input: I) => Promise<{ ok: true; result: R } | { ok: false; message: string }>,
+): Worked<R> {
+  const key = input === null ? '' : JSON.stringify(input);
+  const [state, setState] = useState<{ key: string; worked: Worked<R> } | null>(null);
+  useEffect(() => {
+    if (key === '') return undefined;
+    let current = true;
+    const timer = setTimeout(() => {
+      work(JSON.parse(key) as I)
+        .then((answer) => {
+          if (current)
+            setState({
+              key,
+              worked: answer.ok ? { kind: 'done', result: answer.result } : { kind: 'failed', message: answer.message },
+            });
+        })
+        .catch(
+          () => current && setState({ key, worked: { kind: 'failed', message: 'This could not be worked out.' } }),
+        );
+    }, SETTLE_MS);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [key, work]);
+  if (key === '') return { kind: 'none' };
+  // The last answer stays on the page while the next is worked out.
+  return state?.key === key ? state.worked : state?.worked.kind === 'done' ? state.worked : { kind: 'busy' };
+}
