@@ -18,7 +18,7 @@ const SIDE = Math.cos(Math.PI / 6);
 const RISE = Math.sin(Math.PI / 6);
 const TOWARDS = [1, -1, 1] as const;
 
-/** A solid as an isometric drawing: faces from far to near, with the edges that are seen. */
+/** A solid as an isometric drawing: faces from far to near, over them the parts of its edges that nothing hides. */
 export function SolidView({ corners, triangles, edges, label }: Props) {
   const palette = usePalette();
   const flat = corners.map(([x, y, z]) => [(x + y) * SIDE, (x - y) * RISE - z] as const);
@@ -29,8 +29,8 @@ export function SolidView({ corners, triangles, edges, label }: Props) {
   const at = (i: number) => [10 + (flat[i]![0] - left) * scale, 10 + (flat[i]![1] - top) * scale] as const;
   const seen = triangles
     .map((triangle) => ({ triangle, normal: normalOf(triangle.map((i) => corners[i]!)) }))
-    .filter(({ normal }) => normal[0] * TOWARDS[0] + normal[1] * TOWARDS[1] + normal[2] * TOWARDS[2] > 1e-6)
-    .map((face) => ({ ...face, depth: nearness(face.triangle.map((i) => corners[i]!)) }))
+    .filter(({ normal }) => dot(normal, TOWARDS) > 1e-6)
+    .map((face) => ({ ...face, depth: Math.max(...face.triangle.map((i) => nearness(corners[i]!))) }))
     .sort((p, q) => p.depth - q.depth);
   const drawn = new Set(seen.flatMap(({ triangle: [p, q, r] }) => [key(p, q), key(q, r), key(r, p)]));
   const turning = new Set(edges.map(([p, q]) => key(p, q)));
@@ -54,20 +54,24 @@ export function SolidView({ corners, triangles, edges, label }: Props) {
           .filter((edge) => drawn.has(edge))
           .map((edge) => {
             const [p, q] = edge.split(' ').map(Number) as [number, number];
-            const [x1, y1] = at(p);
-            const [x2, y2] = at(q);
-            return (
-              <Line
-                key={edge}
-                x1={x1}
-                y1={y1}
-                x2={x2}
-                y2={y2}
-                stroke={palette.ink}
-                strokeWidth={1.5}
-                strokeLinecap="round"
-              />
-            );
+            const [from, to] = [at(p), at(q)];
+            const on = (share: number) => [0, 1].map((axis) => from[axis]! + (to[axis]! - from[axis]!) * share);
+            return seenParts(corners[p]!, corners[q]!, (point) => hidden(point, triangles, corners)).map(([a, b]) => {
+              const [x1, y1] = on(a);
+              const [x2, y2] = on(b);
+              return (
+                <Line
+                  key={`${edge} ${a}`}
+                  x1={x1}
+                  y1={y1}
+                  x2={x2}
+                  y2={y2}
+                  stroke={palette.ink}
+                  strokeWidth={1.5}
+                  strokeLinecap="round"
+                />
+              );
+            });
           })}
       </Svg>
     </View>
@@ -79,12 +83,52 @@ const key = (p: number, q: number) => (p < q ? `${p} ${q}` : `${q} ${p}`);
 type Corner = readonly [number, number, number];
 
 function normalOf([a, b, c]: readonly Corner[]): Corner {
-  const u = [b![0] - a![0], b![1] - a![1], b![2] - a![2]] as const;
-  const w = [c![0] - a![0], c![1] - a![1], c![2] - a![2]] as const;
-  const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]] as const;
+  const n = cross(minus(b!, a!), minus(c!, a!));
   const size = Math.hypot(...n) || 1;
   return [n[0] / size, n[1] / size, n[2] / size];
 }
 
-const nearness = (corners: readonly Corner[]) =>
-  corners.reduce((sum, [x, y, z]) => sum + x * TOWARDS[0] + y * TOWARDS[1] + z * TOWARDS[2], 0) / 3;
+const nearness = ([x, y, z]: Corner) => x * TOWARDS[0] + y * TOWARDS[1] + z * TOWARDS[2];
+
+/** Into so many parts an edge is divided when it is asked which of them are seen. */
+const PARTS = 12;
+
+/** The parts of an edge that nothing hides, as shares of its length. */
+function seenParts(from: Corner, to: Corner, isHidden: (point: Corner) => boolean): [number, number][] {
+  const parts: [number, number][] = [];
+  for (let i = 0; i < PARTS; i++) {
+    const share = (i + 0.5) / PARTS;
+    const point = [0, 1, 2].map((axis) => from[axis]! + (to[axis]! - from[axis]!) * share) as unknown as Corner;
+    if (isHidden(point)) continue;
+    const last = parts.at(-1);
+    if (last && last[1] === i / PARTS) last[1] = (i + 1) / PARTS;
+    else parts.push([i / PARTS, (i + 1) / PARTS]);
+  }
+  return parts;
+}
+
+/** Whether a triangle lies between a point and the eye (Möller & Trumbore 1997). */
+function hidden(point: Corner, triangles: Props['triangles'], corners: Props['corners']): boolean {
+  return triangles.some(([a, b, c]) => {
+    const [p, q, r] = [corners[a]!, corners[b]!, corners[c]!];
+    const u = minus(q, p);
+    const v = minus(r, p);
+    const h = cross(TOWARDS, v);
+    const determinant = dot(u, h);
+    if (Math.abs(determinant) < 1e-12) return false;
+    const s = minus(point, p);
+    const first = dot(s, h) / determinant;
+    if (first < 1e-9 || first > 1 - 1e-9) return false;
+    const k = cross(s, u);
+    const second = dot(TOWARDS, k) / determinant;
+    return second >= 1e-9 && first + second <= 1 - 1e-9 && dot(v, k) / determinant > 1e-6;
+  });
+}
+
+const minus = (p: Corner, q: Corner): Corner => [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
+const dot = (p: Corner, q: Corner) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
+const cross = (p: Corner, q: Corner): Corner => [
+  p[1] * q[2] - p[2] * q[1],
+  p[2] * q[0] - p[0] * q[2],
+  p[0] * q[1] - p[1] * q[0],
+];

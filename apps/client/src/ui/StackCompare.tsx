@@ -33,7 +33,7 @@ export function StackCompare({ before, after, label }: Props) {
     layers.map(({ thickness }) => Math.max(thickness === 0 ? 0 : LEAST, thickness * scale));
   const heights = [drawn(before), drawn(after)];
   const sums = heights.map((list) => list.reduce((sum, height) => sum + height, 0));
-  const ground = Math.max(...sums) + 14;
+  const ground = Math.max(...sums) + 26;
   const [topBefore, topAfter] = sums.map((sum) => ground - sum) as [number, number];
   const tone = Math.abs(change) < 0.005 ? palette.steel : palette.stop;
   return (
@@ -109,6 +109,17 @@ export function StackCompare({ before, after, label }: Props) {
             />
             <Line x1={LEFT[1] - 16} y1={topAfter} x2={LEFT[1]} y2={topAfter} stroke={tone} strokeDasharray="3 3" />
             <Line x1={LEFT[1] - 10} y1={topBefore} x2={LEFT[1] - 10} y2={topAfter} stroke={tone} strokeWidth={2} />
+            <SvgText
+              x={change < 0 ? LEFT[1] + 2 : LEFT[0]}
+              y={(topBefore + topAfter) / 2 + (Math.abs(topBefore - topAfter) < 24 ? -14 : 5)}
+              fontFamily={FAMILY.bold}
+              fontSize={16}
+              fill={tone}
+            >
+              {signedLength(change, 3)
+                .replace(/(\.\d*?)0+ /, '$1 ')
+                .replace(/[.,] /, ' ')}
+            </SvgText>
             {[topBefore, topAfter].map((y, i) => (
               <Line key={i} x1={LEFT[1] - 15} y1={y} x2={LEFT[1] - 5} y2={y} stroke={tone} strokeWidth={2} />
             ))}
@@ -116,7 +127,7 @@ export function StackCompare({ before, after, label }: Props) {
         )}
       </Svg>
       <Words size="small" tone="steel">
-        {`${lengthUnit()}, bottom to top; thickness drawn larger than width, thin layers thicker than they are. Change ${signedLength(change, 3)}.`}
+        {`${lengthUnit()}, bottom to top; thickness drawn larger than width, thin layers thicker than they are.`}
       </Words>
     </View>
   );
