@@ -42,6 +42,15 @@ const PLAIN: [string, string, string][] = [
   ['people', '/people', 'page-title'],
   ['settings', '/settings', 'set-save'],
   ['a fleet from a list', '/floor/list', 'fleet-choose'],
+  ['tools', '/tools', 'to-stack'],
+  ['the stack tool', '/tools/stack', 'stack-compare'],
+  ['the size tool', '/tools/size', 'size-drawing'],
+  ['the tool for what is on top', '/tools/top', 'top-0'],
+  ['the tool for what is under the bed', '/tools/underbed', 'room-compressed'],
+  ['the blanks tool', '/tools/blanks', 'blanks-drawing'],
+  ['the soak tool', '/tools/soak', 'soak-time'],
+  ['what goes with what', '/tools/together', 'finding-0'],
+  ['the spacer tool', '/tools/spacer', 'solid-view'],
 ];
 
 describe.each([
