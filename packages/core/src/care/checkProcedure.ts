@@ -1,0 +1,205 @@
+import { INSPECTION_CARDS } from './inspectionCards';
+import { CAUTIONS } from './cautions';
+import { DONE, PICTURES, STOPPED, type Procedure, type ProcedureStep, type Target } from './procedure';
+
+/** What is wrong with a procedure, and at which of its steps; empty when it is whole. */
+export interface ProcedureFault {
+  /** The step, or null for the document as a whole. */
+  stepId: string | null;
+  message: string;
+}
+
+const isEnd = (target: Target) => target === DONE || target === STOPPED;
+
+/**
+ * Whether a procedure can be worked through: every name leads somewhere, every step can reach an end, and what can't be
+ * undone is only ever come to by passing a gate right before it: no gate can be walked round.
+ * Done by walking the graph of its steps under every combination of its schools.
+ */
+export function checkProcedure(procedure: Procedure): ProcedureFault[] {
+  const faults = namesOf(procedure);
+  if (faults.length > 0) return faults;
+  for (const choices of combinations(procedure)) {
+    const graph = graphOf(procedure, choices);
+    faults.push(...endsOf(graph), ...gatesOf(graph));
+  }
+  const seen = new Set<string>();
+  return faults.filter(({ stepId, message }) => !seen.has(`${stepId} ${message}`) && seen.add(`${stepId} ${message}`));
+}
+
+/** Names, limits and references. */
+function namesOf(procedure: Procedure): ProcedureFault[] {
+  const faults: ProcedureFault[] = [];
+  const add = (stepId: string | null, message: string) => void faults.push({ stepId, message });
+  const { steps, choices, parts } = procedure;
+  if (steps.length === 0) add(null, 'It has no step.');
+  for (const [what, list] of [
+    ['step', steps],
+    ['choice', choices],
+    ['part', parts],
+  ] as const) {
+    const ids = list.map(({ id }) => id);
+    for (const id of new Set(ids.filter((name, i) => ids.indexOf(name) !== i)))
+      add(null, `The ${what} “${id}” stands there twice.`);
+  }
+  const known = new Set(steps.map(({ id }) => id));
+  for (const choice of choices) {
+    if (!choice.options.some(({ id }) => id === choice.usual))
+      add(null, `“${choice.question}”: its usual option “${choice.usual}” is not among its options.`);
+  }
+  for (const step of steps) {
+    const target = (to: Target, from: string) => {
+      if (!isEnd(to) && !known.has(to)) add(step.id, `${from} leads to “${to}”, which is no step.`);
+    };
+    target(step.next, 'It');
+    step.cant.forEach(({ to, label }) => target(to, `“${label}”`));
+    step.ask?.answers.forEach(({ to, label }) => target(to, `The answer “${label}”`));
+    step.branches?.forEach(({ to }) => target(to, 'A branch'));
+    if (step.cant.length === 0) add(step.id, 'It says nowhere what to do when it can’t be done.');
+    if (step.ask && step.ask.answers.length === 0) add(step.id, 'It asks and knows no answer.');
+    if (step.timer?.most && step.timer.late === undefined)
+      add(step.id, 'Its time runs out and it does not say where that leads.');
+    if (step.timer?.late !== undefined) target(step.timer.late, 'Being late');
+    if (
+      step.gate &&
+      step.gate.checks.length === 0 &&
+      !step.readings?.some(({ least, most }) => least !== undefined || most !== undefined)
+    )
+      add(step.id, 'Its gate checks nothing.');
+    const readings = new Set(step.readings?.map(({ id }) => id));
+    for (const reading of step.readings ?? [])
+      if (
+        !(reading.min <= reading.max) ||
+        (reading.least ?? reading.min) < reading.min ||
+        (reading.most ?? reading.max) > reading.max
+      )
+        add(step.id, `The limits of “${reading.label}” contradict each other.`);
+    for (const { reading } of step.branches ?? [])
+      if (!readings.has(reading)) add(step.id, `It branches on “${reading}”, which it does not read.`);
+    for (const caution of step.cautions ?? [])
+      if (!(caution in CAUTIONS)) add(step.id, `The caution “${caution}” is not known.`);
+    if (step.picture && !PICTURES.includes(step.picture)) add(step.id, `The picture “${step.picture}” is not known.`);
+    const only = step.only && choices.find(({ id }) => id === step.only!.choice);
+    if (step.only && !only) add(step.id, `It depends on the choice “${step.only.choice}”, which is not there.`);
+    for (const option of step.only?.is ?? [])
+      if (only && !only.options.some(({ id }) => id === option))
+        add(step.id, `“${option}” is no option of “${only.question}”.`);
+    for (const duration of [step.timer?.least, step.timer?.most]) checkHours(duration?.hoursOf, step.id);
+    for (const effect of step.effects ?? []) {
+      if ('part' in effect && !parts.some(({ id }) => id === effect.part))
+        add(step.id, `It changes the part “${effect.part}”, which is not there.`);
+      if (effect.kind === 'hold' && typeof effect.hours === 'object') checkHours(effect.hours.hoursOf, step.id);
+      if (effect.kind === 'inspect') {
+        const card = INSPECTION_CARDS.find(({ id }) => id === effect.card);
+        if (!card) add(step.id, `The inspection “${effect.card}” is not known.`);
+        for (const code of Object.values(effect.codes))
+          if (card && !card.codes.some((known) => known.code === code))
+            add(step.id, `“${code}” is no code of “${card.title}”.`);
+      }
+    }
+  }
+  return faults;
+
+  function checkHours(choiceId: string | undefined, stepId: string) {
+    if (choiceId === undefined) return;
+    const choice = choices.find(({ id }) => id === choiceId);
+    if (!choice) add(stepId, `It waits as long as “${choiceId}” says, which is no choice.`);
+    else if (choice.options.some(({ hours }) => hours === undefined))
+      add(stepId, `“${choice.question}” does not say for every option how many hours.`);
+  }
+}
+
+/** Every way of answering its schools. */
+export function combinations({ choices }: Procedure): Record<string, string>[] {
+  return choices.reduce<Record<string, string>[]>(
+    (all, { id, options }) => all.flatMap((taken) => options.map((option) => ({ ...taken, [id]: option.id }))),
+    [{}],
+  );
+}
+
+/** Whether a step is worked with these options. */
+export const applies = ({ only }: ProcedureStep, choices: Record<string, string>): boolean =>
+  only === undefined || only.is.includes(choices[only.choice] ?? '');
+
+/** Where a target really leads once steps that don't apply are passed over. @throws Error steps that pass over in a circle */
+export function resolved(procedure: Procedure, target: Target, choices: Record<string, string>): Target {
+  let at = target;
+  for (let n = 0; n <= procedure.steps.length; n++) {
+    const step = procedure.steps.find(({ id }) => id === at);
+    if (!step || applies(step, choices)) return at;
+    at = step.next;
+  }
+  throw new Error(`The steps after “${target}” pass over each other in a circle.`);
+}
+
+interface Edge {
+  to: Target;
+  /** The gate of the step it leaves was passed. */
+  passes: boolean;
+}
+interface Graph {
+  first: Target;
+  steps: Map<string, ProcedureStep>;
+  edges: Map<string, Edge[]>;
+}
+
+function graphOf(procedure: Procedure, choices: Record<string, string>): Graph {
+  const real = (to: Target) => resolved(procedure, to, choices);
+  const steps = new Map(procedure.steps.filter((step) => applies(step, choices)).map((step) => [step.id, step]));
+  const edges = new Map(
+    [...steps.values()].map((step) => [
+      step.id,
+      [
+        // With answers, it never goes on by itself.
+        ...(step.ask
+          ? step.ask.answers.map(({ to }) => ({ to: real(to), passes: true }))
+          : [{ to: real(step.next), passes: true }]),
+        ...step.cant.map(({ to }) => ({ to: real(to), passes: false })),
+        ...(step.branches ?? []).map(({ to }) => ({ to: real(to), passes: false })),
+        ...(step.timer?.late === undefined ? [] : [{ to: real(step.timer.late), passes: false }]),
+      ],
+    ]),
+  );
+  return { first: real(procedure.steps[0]!.id), steps, edges };
+}
+
+/** Steps that are reached and from which no end is. */
+function endsOf({ first, steps, edges }: Graph): ProcedureFault[] {
+  const before = new Map<Target, string[]>();
+  for (const [from, list] of edges) for (const { to } of list) before.set(to, [...(before.get(to) ?? []), from]);
+  const ending = new Set<string>();
+  const back = [DONE, STOPPED].flatMap((end) => before.get(end) ?? []);
+  while (back.length > 0) {
+    const id = back.pop()!;
+    if (ending.has(id)) continue;
+    ending.add(id);
+    back.push(...(before.get(id) ?? []));
+  }
+  return [...reached(first, edges)]
+    .filter((id) => steps.has(id) && !ending.has(id))
+    .map((stepId) => ({ stepId, message: 'From here no end is ever reached.' }));
+}
+
+function reached(first: Target, edges: Graph['edges']): Set<Target> {
+  const seen = new Set<Target>();
+  const open = [first];
+  while (open.length > 0) {
+    const id = open.pop()!;
+    if (seen.has(id)) continue;
+    seen.add(id);
+    open.push(...(edges.get(id) ?? []).map(({ to }) => to));
+  }
+  return seen;
+}
+
+/** Steps that can't be undone and are come to by anything else than passing a gate right before them. */
+function gatesOf({ first, steps, edges }: Graph): ProcedureFault[] {
+  const faults: ProcedureFault[] = [];
+  const refuse = (stepId: string, from: string) =>
+    void faults.push({ stepId, message: `It can’t be undone, and a way leads here past every gate: from ${from}.` });
+  if (steps.get(first)?.onceOnly) refuse(first, 'the beginning');
+  for (const [from, list] of edges)
+    for (const { to, passes } of list)
+      if (steps.get(to)?.onceOnly && !(passes && steps.get(from)!.gate)) refuse(to, `“${steps.get(from)!.title}”`);
+  return faults;
+}
