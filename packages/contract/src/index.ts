@@ -3,6 +3,7 @@ export * from './care';
 export * from './fields';
 export * from './fit';
 export * from './fleet';
+export * from './jobs';
 export * from './level';
 export * from './people';
 export * from './rounds';

@@ -121,3 +121,22 @@ export { underbedClearance, type UnderbedClearance, type UnderbedInput } from '.
 export { WASHERS, washersFor } from './fit/washers';
 export { toolSentence } from './fit/toolSentence';
 export { TOOLS, type ToolId, type ToolInputs } from './fit/toolInputs';
+export { checkProcedure, combinations, type ProcedureFault } from './care/checkProcedure';
+export { DONE, STOPPED, type Procedure, type ProcedureStep, type StepEffect } from './care/procedure';
+export { PROCEDURES } from './care/procedures';
+export {
+  applyRunEvent,
+  beginRun,
+  effectsOf,
+  progressOf,
+  readyAt,
+  replayRun,
+  RunRefusal,
+  stepOf,
+  straightWay,
+  timerOf,
+  type ResolvedEffect,
+  type RunEvent,
+  type RunSetup,
+  type RunState,
+} from './care/runProcedure';

@@ -1,3 +1,4 @@
+import { jobRoutes } from '../care/jobRoutes';
 import { careRoutes } from '../care/routes';
 import { shopRoutes } from '../shop/routes';
 import { wearRoutes } from '../wear/routes';
@@ -22,6 +23,7 @@ export const routes: readonly Route[] = [
   ...surfaceRoutes,
   ...wearRoutes,
   ...careRoutes,
+  ...jobRoutes,
   ...fitRoutes,
   ...shopRoutes,
 ];

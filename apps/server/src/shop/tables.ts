@@ -34,5 +34,8 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'print_lists', order: ['id'] },
   { name: 'print_list_lines', order: ['list_id', 'line'] },
   { name: 'plans', order: ['id'] },
+  { name: 'procedures', order: ['id', 'version'] },
+  { name: 'jobs', order: ['id'] },
+  { name: 'job_events', order: ['job_id', 'seq'] },
   { name: 'book', order: ['seq'] },
 ];

@@ -4,13 +4,7 @@ import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
 import { notFound, Problem } from '../http/problem';
 import { materialsLately } from '../wear/store';
-import { listed, needSurface, recordEvent } from './store';
-import { surfaceOf, type ListedRow } from './rows';
-
-/** The surfaces that lie in a machine, bottom first. */
-export async function surfacesIn(db: Knex, machineId: string): Promise<Surface[]> {
-  return ((await listed(db).where('s.machine_id', machineId)) as ListedRow[]).map(surfaceOf);
-}
+import { needSurface, recordEvent, surfacesIn } from './store';
 
 async function needMachine(db: Knex, id: string): Promise<Machine> {
   const machine = await findMachine(db, id);

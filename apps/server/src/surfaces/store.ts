@@ -87,6 +87,11 @@ export async function needSurface(db: Knex, id: string): Promise<Surface> {
   return surface;
 }
 
+/** The surfaces that lie in a machine, bottom first. */
+export async function surfacesIn(db: Knex, machineId: string): Promise<Surface[]> {
+  return ((await listed(db).where('s.machine_id', machineId)) as ListedRow[]).map(surfaceOf);
+}
+
 export interface SurfaceFilter {
   search: string;
   group?: SurfaceGroup | undefined;

@@ -15,37 +15,11 @@ import {
   type RunSetup,
   type RunState,
 } from './runProcedure';
+import { doneWell, goodReadings, inTime } from './workWell.fixture';
 
 const HOUR = 3_600_000;
 const usual = ({ choices }: Procedure) => Object.fromEntries(choices.map(({ id, usual: option }) => [id, option]));
 const procedure = (id: string) => PROCEDURES.find((known) => known.id === id)!;
-
-/** Readings that pass every limit and no branch. */
-function goodReadings({ readings = [], branches = [] }: ProcedureStep): Record<string, number> {
-  return Object.fromEntries(
-    readings.map(({ id, min, max, least, most }) => {
-      const own = branches.filter(({ reading }) => reading === id);
-      const low = Math.max(min, least ?? min, ...own.flatMap(({ under }) => under ?? []));
-      const high = Math.min(max, most ?? max, ...own.flatMap(({ over }) => over ?? []));
-      return [id, (low + high) / 2];
-    }),
-  );
-}
-
-/** A moment at which a step may be left: after its least time, before its most. */
-const inTime = (setup: RunSetup, state: RunState) => timerOf(setup, state)?.until ?? state.enteredAt + 1000;
-
-const doneWell = (setup: RunSetup, state: RunState, answer: string | null = null): RunEvent => {
-  const step = stepOf(setup, state);
-  return {
-    kind: 'done',
-    stepId: step.id,
-    at: inTime(setup, state),
-    readings: goodReadings(step),
-    checks: step.gate?.checks.map((_, i) => i) ?? [],
-    answer: answer ?? step.ask?.answers[0]?.id ?? null,
-  };
-};
 
 /** Every way of leaving the step in hand. */
 function waysOut(setup: RunSetup, state: RunState): RunEvent[] {
@@ -105,7 +79,7 @@ describe.each(PROCEDURES.map((known) => [known.id, known] as const))('%s', (_, d
       const only = step.only ? { [step.only.choice]: step.only.is[0]! } : {};
       const setup: RunSetup = { procedure: doc, choices: { ...usual(doc), ...only }, startedAt: 0 };
       const state: RunState = { ...beginRun(setup), at: step.id };
-      const good = doneWell(setup, state) as Extract<RunEvent, { kind: 'done' }>;
+      const good = doneWell(setup, state);
       expect(applyRunEvent(setup, state, good).at).not.toBe(step.id);
       for (const i of step.gate!.checks.keys())
         expect(() => applyRunEvent(setup, state, { ...good, checks: good.checks.filter((c) => c !== i) })).toThrow(

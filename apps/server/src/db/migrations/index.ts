@@ -8,6 +8,7 @@ import * as surfaces from './20261125_06_surfaces';
 import * as bookChain from './20261125_07_book_chain';
 import * as prints from './20261125_08_prints';
 import * as plans from './20261125_09_plans';
+import * as jobs from './20261125_10_jobs';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -20,4 +21,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261125_07_book_chain': bookChain,
   '20261125_08_prints': prints,
   '20261125_09_plans': plans,
+  '20261125_10_jobs': jobs,
 };

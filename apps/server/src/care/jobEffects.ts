@@ -1,0 +1,151 @@
+import type { Machine } from '@even-bed/contract';
+import { ImpossibleEvent, slotOf, type ResolvedEffect, type SurfaceEvent } from '@even-bed/core';
+import type { Knex } from 'knex';
+import { v5 as uuidOfName } from 'uuid';
+import { writeEntry } from '../book/store';
+import { findSurface, recordEvent, surfacesIn } from '../surfaces/store';
+import { saveInspection } from './store';
+
+export interface EffectPlace {
+  db: Knex;
+  now: number;
+  machine: Machine;
+  /** Title of the job, for the book. */
+  title: string;
+  jobId: string;
+  eventId: string;
+  /** Surface by part. */
+  parts: Record<string, string>;
+}
+
+const HOUR = 3_600_000;
+/** Namespace of the ids of what steps write down (a fixed, random UUID). */
+const NAMESPACE = 'b7c1a4de-52a1-4c70-9d0a-6f1a0a8a2f11';
+
+/**
+ * Brings the records to where the hands have brought the things. What the records do not allow is written into the book
+ * with its reason: the step is done all the same, and a job must not stop because a sheet was never entered.
+ */
+export async function performEffects(
+  place: EffectPlace,
+  at: number,
+  effects: readonly ResolvedEffect[],
+): Promise<void> {
+  for (const [i, effect] of effects.entries()) await perform(place, at, effect, i);
+}
+
+async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, index: number): Promise<void> {
+  const { db, now, machine, parts, jobId, eventId, title } = place;
+  switch (effect.kind) {
+    case 'book':
+      return line(place, at, effect.text);
+    case 'materials':
+      return line(place, at, `Used: ${effect.used.join(', ')}.`);
+    case 'inspect': {
+      const surfaceId = parts[effect.part] ?? null;
+      return saveInspection(db, uuidOfName(`${eventId} ${index}`, NAMESPACE), {
+        surfaceId,
+        machineId: surfaceId === null ? machine.id : null,
+        card: effect.card,
+        code: effect.code,
+        numbers: effect.numbers,
+        note: `${title} on ${machine.name}`,
+        at,
+      });
+    }
+    default: {
+      const surfaceId = parts[effect.part];
+      if (surfaceId === undefined) return;
+      for (const event of await eventsFor(place, surfaceId, effect, at))
+        await recorded(place, event.surfaceId, event.event, now);
+      return;
+    }
+  }
+  async function line(where: EffectPlace, when: number, text: string) {
+    await writeEntry(where.db, {
+      at: when,
+      kind: 'job-step',
+      machineId: where.machine.id,
+      text: `${where.machine.name}: ${text}`,
+      data: { jobId },
+    });
+  }
+}
+
+type PartEffect = Exclude<ResolvedEffect, { kind: 'book' | 'materials' | 'inspect' }>;
+
+/** What happens to which surface: a mount takes off first what lies in its place. */
+async function eventsFor(
+  { db, machine }: EffectPlace,
+  surfaceId: string,
+  effect: PartEffect,
+  at: number,
+): Promise<{ surfaceId: string; event: SurfaceEvent }[]> {
+  const surface = await findSurface(db, surfaceId);
+  if (!surface) return [];
+  const own = (event: SurfaceEvent) => ({ surfaceId, event });
+  switch (effect.kind) {
+    case 'take-off':
+      return surface.state.where.kind === 'machine' ? [own({ kind: 'taken-off', at, place: effect.place })] : [];
+    case 'hold':
+      return [own({ kind: 'held', at, hold: effect.hold, until: at + effect.hours * HOUR, reason: effect.reason })];
+    case 'retire':
+      return surface.state.retired === null ? [own({ kind: 'retired', at, why: effect.why })] : [];
+    case 'work':
+      return [own({ kind: 'work-done', at, work: effect.work, side: null, note: effect.note })];
+    case 'mount': {
+      const slot = slotOf(surface.kind.group);
+      const { where } = surface.state;
+      if (where.kind === 'machine' && where.machineId === machine.id) return [];
+      const inPlace = (await surfacesIn(db, machine.id)).filter(
+        ({ state }) => state.where.kind === 'machine' && state.where.slot === slot,
+      );
+      return [
+        ...inPlace.map(({ id }) => ({ surfaceId: id, event: { kind: 'taken-off' as const, at, place: '' } })),
+        ...(where.kind === 'machine' ? [own({ kind: 'taken-off', at, place: '' })] : []),
+        own({ kind: 'mounted', at, machineId: machine.id, slot, sideUp: 'A', turned: 0 }),
+      ];
+    }
+  }
+}
+
+async function recorded(place: EffectPlace, surfaceId: string, event: SurfaceEvent, now: number): Promise<void> {
+  try {
+    await recordEvent(place.db, surfaceId, event, now);
+  } catch (error) {
+    if (!(error instanceof ImpossibleEvent)) throw error;
+    await writeEntry(place.db, {
+      at: event.at,
+      kind: 'job-step',
+      machineId: place.machine.id,
+      surfaceId,
+      text: `${place.machine.name}: ${place.title} could not write this down: ${error.message}`,
+      data: { jobId: place.jobId },
+    });
+  }
+}
+
+/** Takes back what a step changed; what was looked at, used and said stays written. */
+export async function reverseEffects(
+  place: EffectPlace,
+  at: number,
+  effects: readonly ResolvedEffect[],
+): Promise<void> {
+  for (const effect of [...effects].reverse()) {
+    if (!('part' in effect) || effect.kind === 'inspect' || effect.kind === 'work') continue;
+    const surfaceId = place.parts[effect.part];
+    const surface = surfaceId === undefined ? null : await findSurface(place.db, surfaceId);
+    if (!surface) continue;
+    const why = `${place.title}: the step was undone`;
+    const slot = slotOf(surface.kind.group);
+    const event: SurfaceEvent =
+      effect.kind === 'hold'
+        ? { kind: 'hold-cut', at, reason: why }
+        : effect.kind === 'mount'
+          ? { kind: 'taken-off', at, place: '' }
+          : effect.kind === 'retire'
+            ? { kind: 'brought-back', at, why, place: '' }
+            : { kind: 'mounted', at, machineId: place.machine.id, slot, sideUp: 'A', turned: 0 };
+    await recorded(place, surface.id, event, place.now);
+  }
+}

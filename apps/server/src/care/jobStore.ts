@@ -1,0 +1,288 @@
+import type { Job, JobEntry, JobStart } from '@even-bed/contract';
+import {
+  applyRunEvent,
+  beginRun,
+  checkProcedure,
+  effectsOf,
+  progressOf,
+  replayRun,
+  RunRefusal,
+  timerOf,
+  type Procedure,
+  type RunEvent,
+  type RunSetup,
+  type RunState,
+} from '@even-bed/core';
+import type { Knex } from 'knex';
+import { writeEntry } from '../book/store';
+import { findMachine } from '../fleet/store';
+import { actorOf } from '../http/acting';
+import { atField, idTaken, notFound, Problem } from '../http/problem';
+import { findPerson } from '../people/store';
+import { findSurface } from '../surfaces/store';
+import { performEffects, reverseEffects } from './jobEffects';
+import { findProcedure } from './procedureStore';
+
+interface JobRow {
+  id: string;
+  procedure_id: string;
+  procedure_version: number;
+  doc: string;
+  machine_id: string;
+  choices: string;
+  parts: string;
+  started_at: number;
+  person_id: string | null;
+  holder_id: string | null;
+  step_title: string | null;
+  step: number;
+  steps: number;
+  entered_at: number;
+  wait_until: number | null;
+  ended: JobEntry['ended'];
+  ended_at: number | null;
+}
+interface EventRow {
+  id: string;
+  job_id: string;
+  seq: number;
+  event: string;
+  received_at: number;
+  person_id: string | null;
+}
+type NamedJob = JobRow & { machine_name: string; holder_name: string | null };
+
+/** Columns that follow from the state. */
+function columnsOf(setup: RunSetup, state: RunState): Partial<JobRow> {
+  const { at, of } = progressOf(setup, state);
+  const step = setup.procedure.steps.find(({ id }) => id === state.at);
+  return {
+    step_title: step?.title ?? null,
+    step: at,
+    steps: of,
+    entered_at: state.enteredAt,
+    wait_until: timerOf(setup, state)?.until ?? null,
+    ended: state.ended,
+    ended_at: state.ended === null ? null : state.enteredAt,
+  };
+}
+
+const setupOf = (row: JobRow): RunSetup => ({
+  procedure: JSON.parse(row.doc) as Procedure,
+  choices: JSON.parse(row.choices) as Record<string, string>,
+  startedAt: row.started_at,
+});
+
+/** Begins a job with the version named. The same again changes nothing. */
+export async function startJob(db: Knex, id: string, write: JobStart, now: number): Promise<void> {
+  const before = await db<JobRow>('jobs').where({ id }).first();
+  if (before) {
+    if (before.machine_id !== write.machineId || before.procedure_id !== write.procedureId) throw idTaken('job');
+    return;
+  }
+  const procedure = await findProcedure(db, write.procedureId, write.version);
+  if (!procedure) throw atField('procedureId', 'This job is not known here.');
+  const machine = await findMachine(db, write.machineId);
+  if (!machine) throw atField('machineId', 'This machine is not here.');
+  const { doc } = procedure;
+  if (doc.family !== 'any' && doc.family !== machine.family)
+    throw atField(
+      'machineId',
+      `${machine.name} is a ${machine.family} printer; this job is for ${doc.family} printers.`,
+    );
+  for (const { id: choice, question, options } of doc.choices)
+    if (!options.some((option) => option.id === write.choices[choice])) throw atField(`choices.${choice}`, question);
+  for (const [part, surfaceId] of Object.entries(write.parts)) {
+    const asked = doc.parts.find((known) => known.id === part);
+    if (!asked) throw atField(`parts.${part}`, 'This job has no such part.');
+    const surface = await findSurface(db, surfaceId);
+    if (!surface || !asked.groups.includes(surface.kind.group))
+      throw atField(`parts.${part}`, `${asked.label}: choose one that fits.`);
+  }
+  if (checkProcedure(doc).length > 0)
+    throw new Problem(422, 'not-workable', 'This job can’t be worked through as it is written.');
+  const at = Math.min(write.at, now);
+  const setup: RunSetup = { procedure: doc, choices: write.choices, startedAt: at };
+  await db<JobRow>('jobs').insert({
+    id,
+    procedure_id: write.procedureId,
+    procedure_version: procedure.version,
+    doc: JSON.stringify(doc),
+    machine_id: machine.id,
+    choices: JSON.stringify(write.choices),
+    parts: JSON.stringify(write.parts),
+    started_at: at,
+    person_id: actorOf(db),
+    holder_id: actorOf(db),
+    ...columnsOf(setup, beginRun(setup)),
+  } as JobRow);
+  const schools = doc.choices.map(
+    ({ options, id: choice }) => options.find((option) => option.id === write.choices[choice])!.label,
+  );
+  await writeEntry(db, {
+    at,
+    kind: 'job-started',
+    machineId: machine.id,
+    text: `${machine.name}: ${doc.title}, begun.${schools.length > 0 ? ` ${schools.join('; ')}.` : ''}`,
+    data: { jobId: id, procedureId: write.procedureId, version: procedure.version },
+  });
+}
+
+/**
+ * Takes one more event of a job: checked by the same engine as on the device, its effects on the records with it. The
+ * same again changes nothing.
+ * @throws Problem what the engine refuses, with its fields
+ */
+export async function addJobEvent(
+  db: Knex,
+  jobId: string,
+  eventId: string,
+  told: RunEvent,
+  now: number,
+): Promise<void> {
+  const known = await db<EventRow>('job_events').where({ id: eventId }).first();
+  if (known) {
+    if (known.job_id !== jobId) throw idTaken('step of a job');
+    return;
+  }
+  const row = await db<JobRow>('jobs').where({ id: jobId }).first();
+  if (!row) throw notFound('This job');
+  const machine = (await findMachine(db, row.machine_id))!;
+  const setup = setupOf(row);
+  const earlier = await eventsOf(db, jobId);
+  const state = replayRun(
+    setup,
+    earlier.map(({ event }) => JSON.parse(event) as RunEvent),
+  );
+  // A device's clock may run ahead; nothing is done in the future.
+  const event: RunEvent = { ...told, at: Math.min(told.at, now) };
+  const after = taken(setup, state, event);
+  if (event.kind === 'handed-over' && !(await findPerson(db, event.toId)))
+    throw atField('toId', 'This person is not here.');
+  await db<EventRow>('job_events').insert({
+    id: eventId,
+    job_id: jobId,
+    seq: earlier.length + 1,
+    event: JSON.stringify(event),
+    received_at: now,
+    person_id: actorOf(db),
+  });
+  await db<JobRow>('jobs')
+    .where({ id: jobId })
+    .update({ ...columnsOf(setup, after), ...(after.holderId === null ? {} : { holder_id: after.holderId }) });
+  const where = {
+    db,
+    now,
+    machine,
+    title: setup.procedure.title,
+    jobId,
+    eventId,
+    parts: JSON.parse(row.parts) as Record<string, string>,
+  };
+  await performEffects(where, event.at, effectsOf(setup, event, after));
+  if (event.kind === 'undone') {
+    const undone = lastDone(earlier);
+    if (undone) await reverseEffects(where, event.at, effectsOf(setup, undone, state));
+  }
+  const { name } = machine;
+  if (event.kind === 'handed-over')
+    await writeEntry(db, {
+      at: event.at,
+      kind: 'job-handed-over',
+      machineId: machine.id,
+      text: `${name}: ${setup.procedure.title}, handed over to ${event.toName}.${event.note ? ` ${event.note}` : ''}`,
+      data: { jobId, toId: event.toId },
+    });
+  if (after.ended !== null && state.ended === null)
+    await writeEntry(db, {
+      at: event.at,
+      kind: 'job-ended',
+      machineId: machine.id,
+      text: `${name}: ${setup.procedure.title}, ${after.ended === 'done' ? 'done' : `stopped${lastNote(after)}`}.`,
+      data: { jobId, ended: after.ended },
+    });
+}
+
+const lastNote = ({ notes }: RunState) => (notes.length > 0 ? `: ${notes.at(-1)!.note}` : '');
+
+/** The event that an undoing takes back: the last that left a step and is not taken back already. */
+function lastDone(rows: readonly EventRow[]): RunEvent | null {
+  let back = 0;
+  for (let i = rows.length - 1; i >= 0; i--) {
+    const event = JSON.parse(rows[i]!.event) as RunEvent;
+    if (event.kind === 'undone') back++;
+    else if (event.kind === 'done' || event.kind === 'cant' || event.kind === 'stopped') {
+      if (back === 0) return event;
+      back--;
+    }
+  }
+  return null;
+}
+
+function taken(setup: RunSetup, state: RunState, event: RunEvent): RunState {
+  try {
+    return applyRunEvent(setup, state, event);
+  } catch (error) {
+    if (!(error instanceof RunRefusal)) throw error;
+    const status = error.code === 'elsewhere' || error.code === 'ended' ? 409 : 422;
+    throw new Problem(status, error.code, error.message, { fields: error.fields });
+  }
+}
+
+const eventsOf = (db: Knex, jobId: string) => db<EventRow>('job_events').where({ job_id: jobId }).orderBy('seq');
+
+const named = (db: Knex) =>
+  db('jobs as j')
+    .join('machines as m', 'm.id', 'j.machine_id')
+    .leftJoin('people as p', 'p.id', 'j.holder_id')
+    .select('j.*', 'm.name as machine_name', 'p.name as holder_name');
+
+const entryOf = (row: NamedJob): JobEntry => ({
+  id: row.id,
+  title: (JSON.parse(row.doc) as Procedure).title,
+  machineId: row.machine_id,
+  machineName: row.machine_name,
+  startedAt: row.started_at,
+  holderName: row.holder_name,
+  stepTitle: row.step_title,
+  enteredAt: row.entered_at,
+  waitUntil: row.wait_until,
+  ended: row.ended,
+  endedAt: row.ended_at,
+  step: row.step,
+  steps: row.steps,
+});
+
+/** Jobs, the latest first; only those under way when asked so. */
+export async function listJobs(
+  db: Knex,
+  filter: { machineId?: string; open: boolean; limit: number },
+): Promise<JobEntry[]> {
+  const query = named(db).orderBy('j.started_at', 'desc').limit(filter.limit);
+  if (filter.machineId !== undefined) void query.where('j.machine_id', filter.machineId);
+  if (filter.open) void query.whereNull('j.ended');
+  return ((await query) as NamedJob[]).map(entryOf);
+}
+
+/** A job with its events, or null. */
+export async function findJob(db: Knex, id: string): Promise<Job | null> {
+  const row = (await named(db).where('j.id', id).first()) as NamedJob | undefined;
+  if (!row) return null;
+  const events = (await db('job_events as e')
+    .leftJoin('people as p', 'p.id', 'e.person_id')
+    .where('e.job_id', id)
+    .orderBy('e.seq')
+    .select('e.*', 'p.name as person_name')) as (EventRow & { person_name: string | null })[];
+  const { procedure, choices } = setupOf(row);
+  return {
+    ...entryOf(row),
+    procedure,
+    choices,
+    parts: JSON.parse(row.parts) as Record<string, string>,
+    events: events.map(({ id: eventId, event, person_name }) => ({
+      ...(JSON.parse(event) as RunEvent),
+      id: eventId,
+      personName: person_name,
+    })),
+  };
+}

@@ -1,0 +1,313 @@
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Surface } from '@even-bed/contract';
+import { PROCEDURES, replayRun, type Procedure, type RunEvent, type RunSetup, type RunState } from '@even-bed/core';
+import { doneWell } from '@even-bed/core/care/workWell.fixture';
+import { connect } from '../db/connect';
+import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
+import { addJobEvent, findJob } from './jobStore';
+
+const HOUR = 3_600_000;
+const usual = ({ choices }: Procedure) => Object.fromEntries(choices.map(({ id, usual: option }) => [id, option]));
+const procedure = (id: string) => PROCEDURES.find((known) => known.id === id)!;
+
+let shop: Shop;
+beforeEach(async () => {
+  shop = await openShop();
+});
+afterEach(() => shop.close());
+
+const kindOf = async (group: string) => {
+  const { body } = await shop.api.get('/api/surface-kinds').expect(200);
+  return (body.items as { id: string; group: string }[]).find((kind) => kind.group === group)!.id;
+};
+async function surface(group: string, tag: string): Promise<string> {
+  const id = newId();
+  await shop.api
+    .put(`/api/surfaces/${id}`)
+    .send(sheet({ tag, kindId: await kindOf(group) }))
+    .expect(200);
+  return id;
+}
+const look = async (id: string) => (await shop.api.get(`/api/surfaces/${id}`).expect(200)).body as Surface;
+const job = async (id: string) => (await shop.api.get(`/api/jobs/${id}`).expect(200)).body as Job;
+const setupOf = ({ procedure: doc, choices, startedAt }: Job): RunSetup => ({ procedure: doc, choices, startedAt });
+const stateOf = (one: Job): RunState => replayRun(setupOf(one), one.events);
+
+async function begin(procedureId: string, more: object = {}): Promise<string> {
+  const id = newId();
+  const body = {
+    procedureId,
+    version: 0,
+    machineId: shop.machineId,
+    choices: usual(procedure(procedureId)),
+    parts: {},
+    at: NOW,
+    ...more,
+  };
+  await shop.api.put(`/api/jobs/${id}`).send(body).expect(200);
+  return id;
+}
+const tell = (jobId: string, event: RunEvent, eventId = newId()) =>
+  shop.api.put(`/api/jobs/${jobId}/events/${eventId}`).send({ event });
+
+/** Works a job on, step by step as it should be done, until a step is in hand; the clock goes with it. */
+async function workTo(jobId: string, stepId: string | null, answers: Record<string, string> = {}): Promise<Job> {
+  for (;;) {
+    const one = await job(jobId);
+    const state = stateOf(one);
+    if (state.at === stepId) return one;
+    const event = doneWell(setupOf(one), state, answers[state.at!] ?? null);
+    shop.clock.now = Math.max(shop.clock.now, event.at);
+    await tell(jobId, event).expect(200);
+  }
+}
+
+test('twelve jobs are there to begin with', async () => {
+  const { body } = await shop.api.get('/api/procedures').expect(200);
+  expect((body.items as ProcedureEntry[]).map(({ id }) => id)).toEqual(PROCEDURES.map(({ id }) => id));
+  const one = (await shop.api.get('/api/procedures/cut-glass').expect(200)).body as ProcedureRecord;
+  expect(one.doc).toEqual(procedure('cut-glass'));
+  await shop.api.get('/api/procedures/none').expect(404);
+});
+
+describe('a base and a sheet, from the old surface to levelled', () => {
+  test('its steps change the records: off, on, hold, and what was seen is in the book', async () => {
+    const [old, base, top] = [
+      await surface('glass', 'S-001'),
+      await surface('base', 'B-001'),
+      await surface('sheet', 'S-002'),
+    ];
+    await shop.api
+      .post(`/api/machines/${shop.machineId}/mount`)
+      .send({
+        surfaceId: old,
+        sideUp: 'A',
+        turned: 0,
+        answers: ['clean-dry', 'size', 'heat', 'front-mark'],
+        from: null,
+        replaces: null,
+        at: NOW,
+      })
+      .expect(200);
+    const id = await begin('fit-base-and-sheet', { parts: { old, base, sheet: top } });
+    await workTo(id, 'measure');
+    expect((await look(old)).state.where).toEqual({ kind: 'rack', place: 'taken off' });
+    await workTo(id, 'trim');
+    const held = await look(base);
+    expect(held.state.where).toMatchObject({ kind: 'machine', machineId: shop.machineId, slot: 'base' });
+    expect(held.state.hold).toMatchObject({ kind: 'cure', reason: 'adhesive cures' });
+    const stuck = stateOf(await job(id)).trail.at(-1)!.leftAt;
+    expect(held.state.hold!.until).toBe(stuck + 24 * HOUR);
+    const waiting = await workTo(id, 'weight');
+    expect(waiting.waitUntil).toBe(stateOf(waiting).enteredAt + 24 * HOUR);
+    const early = { ...doneWell(setupOf(waiting), stateOf(waiting)), at: shop.clock.now };
+    expect((await tell(id, early).expect(422)).body.error).toMatchObject({ code: 'too-early' });
+    const ended = await workTo(id, null);
+    expect(ended.ended).toBe('done');
+    expect((await look(top)).state.where).toMatchObject({ kind: 'machine', slot: 'top' });
+    const { body } = await shop.api.get('/api/book?limit=100').expect(200);
+    const told = (body.items as { text: string }[]).map(({ text }) => text);
+    expect(told[0]).toBe('Dunlin: Fit a magnetic base and sheet, done.');
+    expect(told).toContain('Dunlin: Used: magnetic base, alcohol, towels.');
+    expect(told.find((text) => text.startsWith('Dunlin: Fit a magnetic base and sheet, begun.'))).toContain(
+      '24 h under a weight',
+    );
+  });
+
+  test('a gate refuses at its fields, and the step stays in hand', async () => {
+    const id = await begin('fit-base-and-sheet');
+    const one = await workTo(id, 'align');
+    const good = doneWell(setupOf(one), stateOf(one));
+    shop.clock.now = good.at;
+    const { body } = await tell(id, { ...good, checks: [0], readings: { left: 9, right: 0 } }).expect(422);
+    expect(Object.keys(body.error.fields)).toEqual(['readings.left', 'checks.1']);
+    expect(stateOf(await job(id)).at).toBe('align');
+  });
+
+  test('undone, a step takes back what it wrote', async () => {
+    const base = await surface('base', 'B-001');
+    const id = await begin('fit-base-and-sheet', { parts: { base } });
+    const after = await workTo(id, 'trim');
+    await tell(id, { kind: 'undone', at: shop.clock.now, stepId: 'trim' }).expect(200);
+    expect(stateOf(await job(id)).at).toBe('roll');
+    expect((await look(base)).state).toMatchObject({ where: { kind: 'rack' }, hold: null });
+    await workTo(id, 'trim');
+    expect((await look(base)).state.hold).not.toBeNull();
+    expect((await job(id)).events.length).toBe(after.events.length + 2);
+  });
+
+  test('what the records don’t allow is said in the book, and the job goes on', async () => {
+    const base = await surface('base', 'B-001');
+    const id = await begin('fit-base-and-sheet', { parts: { base } });
+    await workTo(id, 'roll');
+    await shop.api
+      .post(`/api/surfaces/${base}/retire`)
+      .send({ kind: 'retired', why: 'by mistake', at: NOW })
+      .expect(200);
+    await workTo(id, 'trim');
+    const { body } = await shop.api.get('/api/book?kind=job-step&limit=100').expect(200);
+    expect((body.items as { text: string }[]).some(({ text }) => text.includes('could not write this down'))).toBe(
+      true,
+    );
+  });
+});
+
+test('the light test of a plate is six inspections of it', async () => {
+  const id = await begin('check-plate');
+  await workTo(id, 'verdict', { 'along-left': 'clear' });
+  const { body } = await shop.api.get(`/api/inspections?machineId=${shop.machineId}`).expect(200);
+  expect(body.items).toHaveLength(6);
+  expect((body.items as { code: string }[]).filter(({ code }) => code === 'clear')).toHaveLength(1);
+});
+
+test('two jobs at once, each where it was left; one handed over', async () => {
+  const [first, second] = [await begin('check-plate'), await begin('under-bed-check')];
+  const otto = await shop.signedIn('technician', 'Otto');
+  const { body: me } = await otto.get('/api/session').expect(200);
+  await workTo(first, 'measure');
+  await tell(first, {
+    kind: 'handed-over',
+    at: NOW,
+    stepId: 'measure',
+    toId: me.person.id,
+    toName: 'Otto',
+    note: 'light is on the shelf',
+  }).expect(200);
+  await workTo(second, 'add-up');
+  const { body } = await shop.api.get('/api/jobs?open=true').expect(200);
+  expect((body.items as JobEntry[]).map(({ stepTitle, holderName }) => [stepTitle, holderName]).sort()).toEqual([
+    ['Add it up', 'Merle Quay'],
+    ['Measure the real plate', 'Otto'],
+  ]);
+  expect((await otto.get(`/api/jobs/${first}`).expect(200)).body.events.at(-1)).toMatchObject({ kind: 'handed-over' });
+});
+
+test('the same step sent twice is done once, and another device that comes late is told so', async () => {
+  const id = await begin('check-plate');
+  const one = await job(id);
+  const event = doneWell(setupOf(one), stateOf(one));
+  shop.clock.now = event.at;
+  const eventId = newId();
+  await tell(id, event, eventId).expect(200);
+  await tell(id, event, eventId).expect(200);
+  expect((await tell(id, event).expect(409)).body.error.code).toBe('elsewhere');
+  expect((await job(id)).events).toHaveLength(1);
+});
+
+test('steps done without a signal come in later, with their own times; never in the future', async () => {
+  const id = await begin('under-bed-check');
+  shop.clock.now = NOW + 3 * HOUR;
+  const one = await job(id);
+  await tell(id, { ...doneWell(setupOf(one), stateOf(one)), at: NOW + 60_000 }).expect(200);
+  const two = await job(id);
+  expect(two.enteredAt).toBe(NOW + 60_000);
+  await tell(id, { ...doneWell(setupOf(two), stateOf(two)), at: NOW + 99 * HOUR }).expect(200);
+  expect((await job(id)).enteredAt).toBe(NOW + 3 * HOUR);
+});
+
+test.each([
+  [{ procedureId: 'none' }, 'procedureId'],
+  [{ procedureId: 'fit-film' }, 'machineId'],
+  [{ procedureId: 'fit-base-and-sheet', choices: { alcohol: '90', from: 'back' } }, 'choices.wait'],
+  [{ procedureId: 'check-plate', parts: { lid: newId() } }, 'parts.lid'],
+  [{ procedureId: 'check-plate', parts: { plate: newId() } }, 'parts.plate'],
+])('%j can not be begun', async (more, field) => {
+  const body = {
+    version: 0,
+    machineId: shop.machineId,
+    choices: {},
+    parts: {},
+    at: NOW,
+    ...more,
+  };
+  const { body: answer } = await shop.api.put(`/api/jobs/${newId()}`).send(body).expect(422);
+  expect(Object.keys(answer.error.fields)).toEqual([field]);
+});
+
+test('a job that is nowhere, and an event that is none', async () => {
+  await shop.api.get(`/api/jobs/${newId()}`).expect(404);
+  await tell(newId(), { kind: 'undone', at: NOW, stepId: 'x' }).expect(404);
+  await shop.api
+    .put(`/api/jobs/${newId()}/events/${newId()}`)
+    .send({ event: { kind: 'done', at: NOW, stepId: 'x', way: 1 } })
+    .expect(422);
+});
+
+describe('a shop’s own procedure', () => {
+  const own = (): Procedure => ({ ...procedure('under-bed-check'), title: 'Under the bed, our way' });
+  const save = (id: string, doc: Procedure, version = 0) =>
+    shop.api.put(`/api/procedures/${id}`).send({ doc, basedOn: 'under-bed-check', version, at: NOW });
+
+  test('is a copy with versions; a job goes on with the one it began with', async () => {
+    const id = newId();
+    const first = (await save(id, own()).expect(200)).body as ProcedureRecord;
+    expect(first).toMatchObject({ version: 1, basedOn: 'under-bed-check', title: 'Under the bed, our way' });
+    const jobId = await begin('under-bed-check', { procedureId: id, version: 1 });
+    const changed = own();
+    changed.steps = changed.steps.map((step) =>
+      step.id === 'off' ? { ...step, doing: 'Off, cool, and a lamp.' } : step,
+    );
+    await save(id, changed, 1).expect(200);
+    expect((await job(jobId)).procedure.steps[0]!.doing).toBe(own().steps[0]!.doing);
+    const { body } = await shop.api.get(`/api/procedures/${id}?version=1`).expect(200);
+    expect(body.doc.steps[0].doing).toBe(own().steps[0]!.doing);
+    expect((await shop.api.get('/api/procedures').expect(200)).body.items.at(-1)).toMatchObject({ id, version: 2 });
+    expect((await save(id, own(), 1).expect(409)).body.error.code).toBe('stale');
+  });
+
+  test('one that can’t be worked through is refused at its step', async () => {
+    const broken = own();
+    broken.steps = broken.steps.map((step) => (step.id === 'feel' ? { ...step, next: 'nowhere' } : step));
+    const { body } = await save(newId(), broken).expect(422);
+    expect(body.error.fields).toEqual({ 'doc.steps.1': 'It leads to “nowhere”, which is no step.' });
+    await save(newId(), { ...own(), steps: [] }).expect(422);
+    await save(newId(), { ...own(), surprise: 1 } as never).expect(422);
+  });
+
+  test('what ships is not changed, and an id is an id', async () => {
+    await save('our-way', own()).expect(404);
+    expect((await save('under-bed-check', own()).expect(409)).body.error.code).toBe('shipped');
+  });
+});
+
+test('every shipped job, its server gone after each step, goes on at that step to its end', async () => {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-jobs-'));
+  const file = path.join(folder, 'jobs.sqlite');
+  try {
+    for (const doc of PROCEDURES) {
+      const family = doc.family === 'any' ? 'filament' : doc.family;
+      const own = await openShop({ family });
+      const id = newId();
+      await own.api
+        .put(`/api/jobs/${id}`)
+        .send({ procedureId: doc.id, version: 0, machineId: own.machineId, choices: usual(doc), parts: {}, at: NOW })
+        .expect(200);
+      fs.rmSync(file, { force: true });
+      await own.db.raw('VACUUM INTO ?', [file]);
+      await own.close();
+      let steps = 0;
+      for (let now = NOW; ;) {
+        // Each step by a server of its own, which is not closed in order.
+        const db = connect(file);
+        const one = (await findJob(db, id))!;
+        const state = stateOf(one);
+        if (state.at === null) {
+          expect(one.ended).toBe('done');
+          await db.destroy();
+          break;
+        }
+        expect(one.stepTitle).toBe(doc.steps.find((step) => step.id === state.at)!.title);
+        const event = doneWell(setupOf(one), state);
+        now = event.at;
+        await db.transaction((trx) => addJobEvent(trx, id, newId(), event, now));
+        await db.destroy();
+        steps++;
+      }
+      expect(steps).toBeGreaterThan(4);
+    }
+  } finally {
+    fs.rmSync(folder, { recursive: true, force: true });
+  }
+});

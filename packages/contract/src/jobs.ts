@@ -1,0 +1,264 @@
+import type { Procedure, RunEvent } from '@even-bed/core';
+import { CAUTIONS } from '@even-bed/core/care/cautions';
+import { PICTURES } from '@even-bed/core/care/procedure';
+import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
+import Joi from 'joi';
+import { idField, nameField, numberField, timeField } from './fields';
+
+/** A procedure as lists show it. */
+export interface ProcedureEntry {
+  id: string;
+  /** 0 for those that ship with the shop: they are never changed, only copied. */
+  version: number;
+  title: string;
+  family: Procedure['family'];
+  about: string;
+  minutes: number;
+  /** The shipped one that a shop's own was copied from. */
+  basedOn: string | null;
+}
+
+/** A procedure with its document. Every saved version is kept: runs go on with the one they began with. */
+export interface ProcedureRecord extends ProcedureEntry {
+  doc: Procedure;
+  at: number | null;
+  personName: string | null;
+}
+
+export interface ProcedureWrite {
+  doc: Procedure;
+  basedOn: string | null;
+  version: number;
+  at: number;
+}
+
+export interface JobStart {
+  procedureId: string;
+  version: number;
+  machineId: string;
+  /** Option by choice. */
+  choices: Record<string, string>;
+  /** Surface by part; parts not named are not followed. */
+  parts: Record<string, string>;
+  at: number;
+}
+
+/** A job as lists show it. */
+export interface JobEntry {
+  id: string;
+  title: string;
+  machineId: string;
+  machineName: string;
+  startedAt: number;
+  /** Who has it in hand. */
+  holderName: string | null;
+  /** The step in hand, and when its timer lets go. */
+  stepTitle: string | null;
+  enteredAt: number;
+  waitUntil: number | null;
+  ended: 'done' | 'stopped' | null;
+  endedAt: number | null;
+  step: number;
+  steps: number;
+}
+
+/** A job with all that is needed to go on with it anywhere, also without a signal. */
+export interface Job extends JobEntry {
+  procedure: Procedure;
+  choices: Record<string, string>;
+  parts: Record<string, string>;
+  events: (RunEvent & { id: string; personName: string | null })[];
+}
+
+export type JobEventWrite = { event: RunEvent };
+
+const target = Joi.string().max(80);
+const id = (label: string) => Joi.string().trim().min(1).max(60).label(label);
+const duration = Joi.object({ seconds: Joi.number().min(0).max(1e7), hoursOf: Joi.string().max(60) });
+
+const effect = Joi.object({
+  on: Joi.string().valid('pass', 'always'),
+  kind: Joi.string()
+    .valid('take-off', 'mount', 'hold', 'retire', 'work', 'inspect', 'book', 'materials')
+    .required()
+    .label('Effect'),
+  part: id('Part'),
+  place: Joi.string().trim().max(60).allow(''),
+  hold: Joi.string().valid('cure', 'dry', 'cool', 'soak'),
+  hours: Joi.any(),
+  reason: Joi.string().max(200),
+  why: Joi.string().max(200),
+  work: Joi.string().valid('wiped', 'washed', 'scrubbed', 'renewed', 'repaired', 'other'),
+  note: Joi.string().max(300),
+  card: Joi.string().max(40),
+  codes: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)),
+  numbers: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)),
+  text: Joi.string().max(300),
+  used: Joi.array().items(Joi.string().max(60)).max(20),
+});
+
+const step = Joi.object({
+  id: id('Name of the step').required(),
+  title: nameField('Title of the step', 80).required(),
+  doing: Joi.string().trim().min(1).max(600).required().label('What the hands do'),
+  why: Joi.string().trim().max(400).allow('').label('Why'),
+  cautions: Joi.array()
+    .items(
+      Joi.string()
+        .valid(...Object.keys(CAUTIONS))
+        .label('Caution'),
+    )
+    .max(6),
+  picture: Joi.string()
+    .valid(...PICTURES)
+    .label('Picture'),
+  only: Joi.object({ choice: id('Choice').required(), is: Joi.array().items(Joi.string().max(60)).min(1).required() }),
+  readings: Joi.array()
+    .items(
+      Joi.object({
+        id: id('Reading').required(),
+        label: nameField('Reading', 80).required(),
+        unit: Joi.string().valid('mm', '°C', 'turns', 'wipes', '%', 'h', '').required().label('Unit'),
+        min: numberField('Least possible', { min: -1e5, max: 1e5 }).required(),
+        max: numberField('Most possible', { min: -1e5, max: 1e5 }).required(),
+        least: numberField('At least', { min: -1e5, max: 1e5 }),
+        most: numberField('At most', { min: -1e5, max: 1e5 }),
+      }),
+    )
+    .max(6),
+  ask: Joi.object({
+    question: nameField('Question', 200).required(),
+    answers: Joi.array()
+      .items(
+        Joi.object({
+          id: id('Answer').required(),
+          label: nameField('Answer', 80).required(),
+          to: target.required().label('Where it leads'),
+        }),
+      )
+      .min(1)
+      .max(8)
+      .required(),
+  }),
+  branches: Joi.array()
+    .items(
+      Joi.object({ reading: id('Reading').required(), over: Joi.number(), under: Joi.number(), to: target.required() }),
+    )
+    .max(6),
+  timer: Joi.object({ name: nameField('Timer', 80).required(), least: duration, most: duration, late: target }),
+  gate: Joi.object({ checks: Joi.array().items(nameField('Check', 200)).max(8).required() }),
+  onceOnly: Joi.boolean(),
+  sum: Joi.string()
+    .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level')
+    .label('Sum'),
+  photo: Joi.boolean(),
+  cant: Joi.array()
+    .items(Joi.object({ label: nameField('What is in the way', 80).required(), to: target.required() }))
+    .min(1)
+    .max(6)
+    .required()
+    .label('When it can’t be done'),
+  next: target.required().label('Next'),
+  effects: Joi.array().items(effect).max(10),
+});
+
+/** The form of a procedure; whether it can be worked through is `checkProcedure`'s to say. */
+export const procedureSchema = Joi.object({
+  id: id('Name').required(),
+  title: nameField('Title', 80).required(),
+  family: Joi.string().valid('filament', 'resin', 'any').required().label('Family'),
+  about: nameField('What it is for', 300).required(),
+  minutes: numberField('Minutes of hands’ work', { min: 1, max: 2000 }).required(),
+  tools: Joi.array().items(nameField('Tool', 80)).max(30).required().label('Tools'),
+  materials: Joi.array().items(nameField('Material', 80)).max(30).required().label('Materials'),
+  parts: Joi.array()
+    .items(
+      Joi.object({
+        id: id('Part').required(),
+        label: nameField('Part', 80).required(),
+        groups: Joi.array()
+          .items(Joi.string().valid(...GROUPS))
+          .min(1)
+          .required(),
+        from: Joi.string().valid('machine', 'rack').required(),
+      }),
+    )
+    .max(8)
+    .required(),
+  choices: Joi.array()
+    .items(
+      Joi.object({
+        id: id('Choice').required(),
+        question: nameField('Question', 200).required(),
+        options: Joi.array()
+          .items(
+            Joi.object({
+              id: id('Option').required(),
+              label: nameField('Option', 100).required(),
+              because: Joi.string().trim().max(300).allow('').required().label('Because'),
+              hours: numberField('Hours', { min: 0, max: 1000 }),
+            }),
+          )
+          .min(1)
+          .max(6)
+          .required(),
+        usual: id('Usual option').required(),
+      }),
+    )
+    .max(6)
+    .required(),
+  steps: Joi.array().items(step).min(1).max(80).required().label('Steps'),
+}).label('The procedure');
+
+export const procedureWriteSchema = Joi.object({
+  doc: procedureSchema.required(),
+  basedOn: Joi.string().max(60).allow(null).required().label('Copied from'),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  at: timeField('Time').required(),
+});
+
+const named = (label: string) =>
+  Joi.object().pattern(Joi.string().max(60), Joi.string().max(60)).required().label(label);
+
+export const jobStartSchema = Joi.object({
+  procedureId: Joi.string().max(60).required().label('Job'),
+  version: Joi.number().integer().min(0).required().label('Version'),
+  machineId: idField().required().label('Machine'),
+  choices: named('Choices'),
+  parts: Joi.object().pattern(Joi.string().max(60), idField()).required().label('Parts'),
+  at: timeField('Time').required(),
+});
+
+const onlyWith = (field: Joi.Schema, kinds: readonly string[]) =>
+  field.when('kind', { is: Joi.valid(...kinds), then: Joi.required(), otherwise: Joi.forbidden() });
+
+export const jobEventSchema = Joi.object({
+  event: Joi.object({
+    kind: Joi.string()
+      .valid('done', 'cant', 'undone', 'noted', 'handed-over', 'stopped')
+      .required()
+      .label('What happened'),
+    at: timeField('Time').required(),
+    stepId: Joi.string().max(60).required().label('Step'),
+    readings: onlyWith(Joi.object().pattern(Joi.string().max(60), Joi.number()).max(10).label('Readings'), ['done']),
+    checks: onlyWith(Joi.array().items(Joi.number().integer().min(0)).max(20).label('Checks'), ['done']),
+    answer: onlyWith(Joi.string().max(60).allow(null).label('Answer'), ['done']),
+    way: onlyWith(Joi.number().integer().min(0).max(20).label('What is in the way'), ['cant']),
+    note: onlyWith(Joi.string().trim().max(500).allow('').label('Note'), ['cant', 'noted', 'handed-over']),
+    toId: onlyWith(idField(), ['handed-over']),
+    toName: onlyWith(nameField('Person'), ['handed-over']),
+    why: onlyWith(Joi.string().trim().min(1).max(500).label('Why'), ['stopped']),
+  })
+    .required()
+    .label('Event'),
+});
+
+export const jobListSchema = Joi.object({
+  machineId: idField().label('Machine'),
+  open: Joi.boolean().default(false).label('Open'),
+  limit: Joi.number().integer().min(1).max(200).default(50).label('Limit'),
+});
+
+export const procedureQuerySchema = Joi.object({
+  version: Joi.number().integer().min(0).label('Version'),
+});
