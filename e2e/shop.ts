@@ -95,10 +95,12 @@ export class TestShop {
     };
   }
 
-  async startServer(): Promise<void> {
-    this.server = spawn(process.execPath, ['--import', 'tsx', path.join(SERVER, 'main.ts')], {
+  /** @param aheadMs how far the server's clock stands ahead, as after a wait */
+  async startServer(aheadMs = 0): Promise<void> {
+    const clock = aheadMs === 0 ? [] : ['--import', path.join(ROOT, 'e2e/clockAhead.mjs')];
+    this.server = spawn(process.execPath, [...clock, '--import', 'tsx', path.join(SERVER, 'main.ts')], {
       cwd: ROOT,
-      env: this.env(),
+      env: { ...this.env(), CLOCK_AHEAD_MS: String(aheadMs) },
     });
     await said(this.server, /is open at/);
   }

@@ -41,7 +41,7 @@ const { count, size } = await generateSW({
       // What was seen last stays readable when the server can't be reached.
       urlPattern: ({ url, request }) =>
         request.method === 'GET' &&
-        /^\/api\/(areas|machines|level-checks|book|surfaces|surface-kinds|prints|print-lists|inspections|photos|plans|settings|people)/.test(
+        /^\/api\/(areas|machines|level-checks|book|surfaces|surface-kinds|prints|print-lists|inspections|photos|plans|procedures|jobs|settings|people)/.test(
           url.pathname,
         ),
       handler: 'NetworkFirst',

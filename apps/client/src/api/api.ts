@@ -32,6 +32,8 @@ export const api = createApi({
     'Photo',
     'List',
     'Plan',
+    'Procedure',
+    'Job',
   ],
   refetchOnReconnect: true,
   endpoints: () => ({}),

@@ -3,6 +3,8 @@ import { dueState } from '@even-bed/core/rounds/nextDue';
 import { Link, useRouter } from 'expo-router';
 import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
+import { useJobsQuery } from '../care/jobApi';
+import { jobSignal } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useOpenChecksQuery } from '../level/levelApi';
 import { queuedSent, queuedTriedAgain } from '../state/queueSlice';
@@ -46,7 +48,7 @@ export function BenchScreen() {
       testID="bench"
     >
       <Refused />
-      <InHand />
+      <InHand now={now} />
       <Holds now={now} />
       {machines.data ? (
         <Due machines={machines.data} now={now} />
@@ -60,6 +62,12 @@ export function BenchScreen() {
           <Words bold>Prints</Words>
           <Words size="small" tone="steel">
             All of them, typed in bulk, or read in from a list
+          </Words>
+        </Row>
+        <Row href="/jobs" testID="to-jobs">
+          <Words bold>Jobs</Words>
+          <Words size="small" tone="steel">
+            Step by step: fit, laminate, mount, cut, check, replace
           </Words>
         </Row>
         <Row href="/tools" testID="to-tools">
@@ -146,14 +154,32 @@ function WhoIsHere() {
 }
 
 /** Checks begun here, and those that other devices have begun. */
-function InHand() {
+function InHand({ now }: { now: number }) {
   const drafts = useAppSelector((state) => state.level.drafts);
   const { data: open = [] } = useOpenChecksQuery();
+  const { data: jobs = [] } = useJobsQuery({ open: true });
   const here = Object.values(drafts).sort((p, q) => q.startedAt - p.startedAt);
   const elsewhere = open.filter(({ id }) => !drafts[id]);
-  if (here.length + elsewhere.length === 0) return null;
+  if (here.length + elsewhere.length + jobs.length === 0) return null;
   return (
     <Section title="IN HAND" testID="in-hand">
+      {jobs.map((job) => {
+        const { kind, waits } = jobSignal(job, now);
+        return (
+          <Row
+            key={job.id}
+            href={`/jobs/${job.id}`}
+            lead={<Signal kind={kind} />}
+            end={<Words bold>{waits ? dayAndTime(job.waitUntil!) : `${job.step}/${job.steps}`}</Words>}
+            testID={`in-hand-${job.machineName}-${job.title}`}
+          >
+            <Words bold>{`${job.machineName} · ${job.title.toLowerCase()}`}</Words>
+            <Words size="small" tone="steel">
+              {`${waits ? 'Waits by itself' : 'Waits for you'}: ${(job.stepTitle ?? '').toLowerCase()}`}
+            </Words>
+          </Row>
+        );
+      })}
       {here.map(({ id, machineName, rounds, stage, startedAt, refusal, end }) => (
         <Row
           key={id}

@@ -1,3 +1,4 @@
+import { MachineJobs } from '../care/MachineJobs';
 import { SeenPart } from '../care/SeenPart';
 import { MachinePlans } from '../fit/MachinePlans';
 import { MachineScreen } from '../fleet/MachineScreen';
@@ -25,6 +26,7 @@ export function MachinePage() {
       )}
       last={({ id }) => (
         <>
+          <MachineJobs machineId={id} mayDo={mayDo} now={now} />
           <MachinePlans machineId={id} mayDo={mayDo} now={now} />
           <PrintsPart of={{ machineId: id }} mayDo={mayDo} />
           <SeenPart subject={{ machineId: id }} mayDo={mayDo} now={now} />

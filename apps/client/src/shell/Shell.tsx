@@ -1,6 +1,7 @@
 import { Link, usePathname, useRouter, type Href } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
+import { useJobAlarms } from '../care/useJobAlarms';
 import { selectPending, useAppSelector } from '../state/store';
 import { Icon } from '../ui/Icon';
 import type { IconName } from '../ui/iconPaths';
@@ -32,6 +33,8 @@ const ALSO: readonly [string, string][] = [
   ['/rack', '/kinds'],
   ['/bench', '/prints'],
   ['/bench', '/tools'],
+  ['/bench', '/jobs'],
+  ['/bench', '/procedures'],
   ['/bench', '/me'],
   ['/bench', '/people'],
   ['/bench', '/settings'],
@@ -44,6 +47,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const router = useRouter();
   const person = useAppSelector((state) => state.people.person);
   const [keysShown, setKeysShown] = useState(false);
+  useJobAlarms();
   useKeys({
     '?': () => setKeysShown(true),
     b: () => router.push('/bench'),

@@ -12,6 +12,7 @@ import {
   type CheckDraft,
 } from '../level/levelSlice';
 import { pendingWrites, type DraftWrite } from '../level/pendingWrites';
+import { jobEventRefused, jobsRemembered, jobsSlice, type JobsState } from '../care/jobsSlice';
 import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
 import { readAs } from '../ui/manner';
 import { deviceStore } from './deviceStore';
@@ -21,6 +22,7 @@ const DRAFTS = 'level-check';
 const DEVICE = 'device';
 const PEOPLE = 'people';
 const QUEUE = 'queue';
+const JOBS = 'jobs';
 
 export const store = configureStore({
   reducer: {
@@ -28,6 +30,7 @@ export const store = configureStore({
     level: levelSlice.reducer,
     people: peopleSlice.reducer,
     queue: queueSlice.reducer,
+    jobs: jobsSlice.reducer,
   },
   middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
@@ -59,10 +62,14 @@ const outbox = createOutbox({
   next: () => selectSendable(store.getState())[0] ?? null,
   done: (write, result) => {
     if (!('draftId' in write)) {
-      const { key } = write;
+      const { key, path } = write;
+      const [, jobId, id] = /^\/jobs\/([^/]+)\/events\/([^/]+)$/.exec(path) ?? [];
+      if (result.kind === 'refused' && jobId && id) store.dispatch(jobEventRefused({ jobId, id }));
       store.dispatch(result.kind === 'refused' ? queuedRefused({ key, message: result.message }) : queuedSent(key));
       if (result.kind === 'sent')
-        store.dispatch(api.util.invalidateTags(['Print', 'Surface', 'Offset', 'Inspection', 'Plan', 'Book']));
+        store.dispatch(
+          api.util.invalidateTags(['Print', 'Surface', 'Offset', 'Inspection', 'Plan', 'Job', 'Stack', 'Book']),
+        );
       return;
     }
     const { draftId: id, part } = write as DraftWrite;
@@ -115,6 +122,9 @@ export async function openDevice(): Promise<void> {
   const queue = await deviceStore.get<ReturnType<typeof queueSlice.reducer>>(DEVICE, QUEUE);
   if (queue) store.dispatch(queueRemembered(queue));
   let knownQueue = store.getState().queue;
+  const jobs = await deviceStore.get<JobsState>(DEVICE, JOBS);
+  if (jobs) store.dispatch(jobsRemembered(jobs));
+  let knownJobs = store.getState().jobs;
   store.subscribe(() => {
     if (store.getState().people !== knownPeople) {
       const { person: before } = knownPeople;
@@ -133,6 +143,10 @@ export async function openDevice(): Promise<void> {
       }
       void deviceStore.set(DEVICE, QUEUE, knownQueue);
       if (selectSendable(store.getState()).length > 0) sendPending();
+    }
+    if (store.getState().jobs !== knownJobs) {
+      knownJobs = store.getState().jobs;
+      void deviceStore.set(DEVICE, JOBS, knownJobs);
     }
     const { drafts } = store.getState().level;
     if (drafts === known) return;

@@ -1,0 +1,1 @@
+export { StartJobScreen as default } from '../../src/care/StartJobScreen';

@@ -1,0 +1,1 @@
+export { PaperScreen as default } from '../../src/care/PaperScreen';

@@ -1,0 +1,121 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { usePeopleQuery } from '../people/peopleApi';
+import { ActionButton } from '../ui/ActionButton';
+import { DialogFrame } from '../ui/DialogFrame';
+import { Field } from '../ui/Field';
+import { clockTime, shortDate } from '../ui/formatTime';
+import { Pick } from '../ui/Pick';
+import { Section } from '../ui/Section';
+import { rightNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import type { JobInHand } from './useJob';
+
+const HOW = { done: '', cant: ', could not', branch: ', put right elsewhere', late: ', too late' } as const;
+
+/** What was done so far, with notes; undoing, a note, handing over, printing. */
+export function JobTrail({ inHand, now, mayDo }: { inHand: JobInHand; now: number; mayDo: boolean }) {
+  const [dialog, setDialog] = useState<'note' | 'hand-over' | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const { state, job, take } = inHand;
+  const title = (id: string) => job.procedure.steps.find((step) => step.id === id)?.title ?? id;
+  const reading = (stepId: string) =>
+    Object.entries(state.readings)
+      .filter(([key]) => key.startsWith(`${stepId}.`))
+      .map(([, value]) => String(value))
+      .join(', ');
+  return (
+    <Section title="SO FAR" testID="job-trail">
+      {state.trail.length === 0 ? <Words tone="steel">Nothing yet.</Words> : null}
+      {state.trail.slice(-6).map(({ stepId, leftAt, how }, i) => (
+        <Words key={i} size="small" tone="steel">
+          {`${clockTime(leftAt)} ${title(stepId)}${HOW[how]}${reading(stepId) ? `: ${reading(stepId)}` : ''}`}
+        </Words>
+      ))}
+      {state.notes.map(({ note, at }, i) => (
+        <Words key={i} size="small" testID={`note-${i}`}>
+          {`${shortDate(at, now)} ${clockTime(at)}: ${note}`}
+        </Words>
+      ))}
+      {mayDo ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+          <ActionButton
+            label="Undo the last step"
+            kind="quiet"
+            icon="back"
+            disabled={state.before === null}
+            onPress={() => setFault(take({ kind: 'undone', at: rightNow(), stepId: state.at! })?.message ?? null)}
+            testID="undo-step"
+          />
+          <ActionButton label="A note" kind="quiet" icon="edit" onPress={() => setDialog('note')} testID="add-note" />
+          <ActionButton
+            label="Hand over"
+            kind="quiet"
+            icon="person"
+            onPress={() => setDialog('hand-over')}
+            testID="hand-over"
+          />
+          <ActionButton
+            label="Print"
+            kind="quiet"
+            icon="print"
+            onPress={() => window.open(`/jobs/paper?job=${job.id}`)}
+            testID="print-job"
+          />
+        </View>
+      ) : null}
+      {fault ? <Words tone="stop">{fault}</Words> : null}
+      {dialog === 'note' ? <NoteDialog inHand={inHand} onClose={() => setDialog(null)} /> : null}
+      {dialog === 'hand-over' ? <HandOverDialog inHand={inHand} onClose={() => setDialog(null)} /> : null}
+    </Section>
+  );
+}
+
+function NoteDialog({ inHand: { state, take }, onClose }: { inHand: JobInHand; onClose: () => void }) {
+  const [note, setNote] = useState('');
+  return (
+    <DialogFrame open title="A note" onClose={onClose} testID="note-dialog">
+      <Field label="What should be known" value={note} onChange={setNote} lines={3} testID="note-text" />
+      <ActionButton
+        label="Keep it"
+        kind="main"
+        disabled={note.trim() === ''}
+        onPress={() => {
+          take({ kind: 'noted', at: rightNow(), stepId: state.at!, note });
+          onClose();
+        }}
+        testID="note-keep"
+      />
+    </DialogFrame>
+  );
+}
+
+function HandOverDialog({ inHand: { state, take }, onClose }: { inHand: JobInHand; onClose: () => void }) {
+  const { data: everybody = [] } = usePeopleQuery();
+  const people = everybody.filter(({ active, role }) => active && role !== 'looker');
+  const [toId, setToId] = useState<string | null>(null);
+  const [note, setNote] = useState('');
+  const to = people.find(({ id }) => id === toId);
+  return (
+    <DialogFrame open title="Hand over" onClose={onClose} testID="hand-over-dialog">
+      <Pick
+        label="To whom"
+        options={people.map(({ id, name }) => ({ value: id, label: name }))}
+        value={toId}
+        onChange={setToId}
+        testID="hand-over-to"
+      />
+      <Field label="What they should know" value={note} onChange={setNote} lines={3} testID="hand-over-note" />
+      <ActionButton
+        label="Hand over"
+        kind="main"
+        disabled={!to}
+        onPress={() => {
+          if (to) take({ kind: 'handed-over', at: rightNow(), stepId: state.at!, toId: to.id, toName: to.name, note });
+          onClose();
+        }}
+        testID="hand-over-go"
+      />
+    </DialogFrame>
+  );
+}

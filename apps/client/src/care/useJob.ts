@@ -1,0 +1,72 @@
+import type { Job } from '@even-bed/contract';
+import {
+  RunRefusal,
+  applyRunEvent,
+  progressOf,
+  timerOf,
+  type RunEvent,
+  type RunSetup,
+  type RunState,
+} from '@even-bed/core/care/runProcedure';
+import { useEffect, useMemo } from 'react';
+import { v7 as uuid } from 'uuid';
+import { writeQueued } from '../state/queueSlice';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { useJobQuery } from './jobApi';
+import { jobSeen, jobTakenOn, setupOf, stateOf } from './jobsSlice';
+
+/** Another device may go on with it meanwhile, ms. */
+const POLL_MS = 15_000;
+
+export interface JobInHand {
+  job: Job;
+  setup: RunSetup;
+  state: RunState;
+  progress: { at: number; of: number };
+  timer: ReturnType<typeof timerOf>;
+  /** Takes it on, here at once and on the server when it can. What the engine refuses comes back, and nothing happens. */
+  take: (event: RunEvent) => RunRefusal | null;
+}
+
+/** A job, from the server and from what was done here; also without a signal. */
+export function useJob(id: string): { inHand: JobInHand | null; error: unknown; refetch: () => void } {
+  const dispatch = useAppDispatch();
+  const { data, error, refetch } = useJobQuery(id, { pollingInterval: POLL_MS });
+  const known = useAppSelector(({ jobs }) => jobs.jobs[id] ?? null);
+  useEffect(() => {
+    if (data) dispatch(jobSeen(data));
+  }, [data, dispatch]);
+  const inHand = useMemo((): JobInHand | null => {
+    if (!known) return null;
+    const { job } = known;
+    const setup = setupOf(job);
+    const state = stateOf(known);
+    return {
+      job,
+      setup,
+      state,
+      progress: progressOf(setup, state),
+      timer: timerOf(setup, state),
+      take: (event) => {
+        try {
+          applyRunEvent(setup, state, event);
+        } catch (refusal) {
+          if (refusal instanceof RunRefusal) return refusal;
+          throw refusal;
+        }
+        const eventId = uuid();
+        dispatch(jobTakenOn({ jobId: id, id: eventId, event }));
+        dispatch(
+          writeQueued({
+            key: eventId,
+            path: `/jobs/${id}/events/${eventId}`,
+            body: { event },
+            what: `${job.machineName}: ${job.title}`,
+          }),
+        );
+        return null;
+      },
+    };
+  }, [known, dispatch, id]);
+  return { inHand, error, refetch };
+}

@@ -1,0 +1,228 @@
+import type { Job, JobEntry, Surface } from '@even-bed/contract';
+import { PROCEDURES } from '@even-bed/core/care/procedures';
+import type { Page } from 'playwright-core';
+import { choose, eventually, PHONE, TestShop } from './shop';
+
+const HOUR = 3_600_000;
+let shop: TestShop;
+let page: Page;
+beforeAll(async () => {
+  shop = await TestShop.open({ demo: true });
+  page = await shop.page(PHONE, { as: 'technician' });
+});
+afterAll(() => shop.close());
+
+/** A tap, and the pause that a hand in a glove makes before the next. */
+const tap = async (where: Page, testId: string) => {
+  await where.getByTestId(testId).click();
+  await where.waitForTimeout(400);
+};
+const at = (where: Page, step: string) => where.getByTestId(`step-${step}`).waitFor();
+const tick = async (where: Page, count: number) => {
+  for (let i = 0; i < count; i++) await where.getByTestId(`check-${i}`).click();
+};
+const read = (where: Page, values: Record<string, string>) =>
+  Promise.all(Object.entries(values).map(([id, text]) => where.getByTestId(`reading-${id}`).fill(text)));
+const openJobs = async (machineId: string) =>
+  (await shop.get<{ items: JobEntry[] }>(`/jobs?open=true&machineId=${machineId}`)).items;
+const job = (id: string) => shop.get<Job>(`/jobs/${id}`);
+const surfaceBy = async (tag: string) =>
+  (await shop.get<{ items: Surface[] }>(`/surfaces?search=${tag}`)).items.find((one) => one.tag === tag)!;
+
+async function begin(where: Page, procedure: string, machine: string): Promise<string> {
+  const machineId = await shop.machineId(machine);
+  await where.goto(`/floor/${machineId}`);
+  await where.getByTestId('begin-a-job').click();
+  await where.getByTestId(`procedure-${procedure}`).click();
+  await where.getByTestId('start-job').waitFor();
+  return machineId;
+}
+
+/** Takes the straight way from the step in hand to another, as the hands would. */
+async function workTo(where: Page, procedureId: string, stop: string): Promise<void> {
+  const { steps } = PROCEDURES.find(({ id }) => id === procedureId)!;
+  for (;;) {
+    const shown = await where
+      .locator('[data-testid^="step-"]')
+      .evaluateAll((all) => all.map((one) => one.getAttribute('data-testid')!.slice(5)));
+    const step = steps.find(({ id }) => shown.includes(id))!;
+    if (step.id === stop) return;
+    for (const { id, least, most, min, max } of step.readings ?? [])
+      await where.getByTestId(`reading-${id}`).fill(String(Math.max(least ?? min, Math.min(most ?? max, 1))));
+    await tick(where, step.gate?.checks.length ?? 0);
+    await tap(where, step.ask ? `answer-${step.ask.answers[0]!.id}` : 'step-done');
+    await where.getByTestId(`step-${step.id}`).waitFor({ state: 'detached' });
+  }
+}
+
+test('a base and a sheet on a filament machine: schools with their hours, a gate, a bubble, a hold, a knock, within aim', async () => {
+  const machineId = await begin(page, 'fit-base-and-sheet', 'Avocet');
+  // Each wait says when the machine would be free.
+  for (const wait of ['none', '24', '72'])
+    expect(await page.getByTestId(`school-wait-${wait}`).innerText()).toMatch(/free \w+day \d\d:\d\d/);
+  await page.getByTestId('school-wait-none').click();
+  await page.getByTestId('begin-job').click();
+  await at(page, 'off-old');
+  await workTo(page, 'fit-base-and-sheet', 'align');
+  // The gate refuses what is out, at its fields, and nothing typed is lost.
+  await read(page, { left: '9', right: '0,2' });
+  await page.getByTestId('check-0').click();
+  await tap(page, 'step-done');
+  expect(await page.getByTestId('reading-left-error').innerText()).toMatch(/at most 2 mm/);
+  expect(await page.getByTestId('reading-right').inputValue()).toBe('0,2');
+  await read(page, { left: '0.4' });
+  await page.getByTestId('check-1').click();
+  await tap(page, 'step-done');
+  await at(page, 'press');
+  // The liner runs crooked, and is put right.
+  await tap(page, 'answer-crooked');
+  await at(page, 'crooked');
+  expect(await page.getByTestId('progress').innerText()).toBe('aside');
+  await tap(page, 'answer-good');
+  await at(page, 'align');
+  await workTo(page, 'fit-base-and-sheet', 'roll');
+  await tap(page, 'cant');
+  await tap(page, 'cant-0');
+  await at(page, 'bubble');
+  await tap(page, 'answer-yes');
+  await at(page, 'trim');
+  await workTo(page, 'fit-base-and-sheet', 'home');
+  // A knock while homing stops it at once, and leads back to the trip point.
+  await tap(page, 'answer-knock');
+  await at(page, 'knock');
+  expect(await page.getByTestId('doing').innerText()).toMatch(/^Power off/);
+  await tap(page, 'answer-trip');
+  await at(page, 'move');
+  await workTo(page, 'fit-base-and-sheet', 'level');
+  await read(page, { range: '0,08' });
+  await tap(page, 'step-done');
+  await at(page, 'zero');
+  await tap(page, 'step-done');
+  await page.getByTestId('job-ended').waitFor();
+  await eventually(async () => expect(await openJobs(machineId)).toEqual([]));
+  const { items } = await shop.get<{ items: { text: string }[] }>(`/book?machineId=${machineId}&limit=30`);
+  expect(items.map(({ text }) => text)).toEqual(
+    expect.arrayContaining([
+      'Avocet: Fit a magnetic base and sheet, done.',
+      'Avocet: A knock while homing: stopped at once.',
+      'Avocet: The strip was down crooked and lifted again.',
+    ]),
+  );
+});
+
+test('a flexible system on a resin machine, through a cure of 72 h, on two devices and past a power cut', async () => {
+  const { items: rack } = await shop.get<{ items: Surface[] }>('/surfaces?state=in-rack&limit=200');
+  const spare = rack.find(({ kind }) => kind.group === 'base');
+  await begin(page, 'fit-flex-on-resin', 'Stilt');
+  await page.getByTestId('school-wait-72').click();
+  if (spare) await choose(page, 'part-magnet', spare.id);
+  await page.getByTestId('begin-job').click();
+  await at(page, 'empty');
+  await workTo(page, 'fit-flex-on-resin', 'cure');
+  expect(await page.getByTestId('timer-left').innerText()).toMatch(/^7[12]:\d\d:\d\d$/);
+  // Not a moment earlier.
+  await tap(page, 'step-done');
+  expect(await page.getByTestId('refusal').innerText()).toMatch(/not before its time is up/);
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  await eventually(async () => expect((await job(id)).stepTitle).toBe('Cure'));
+  if (spare) {
+    const held = await surfaceBy(spare.tag);
+    expect(held.state.hold!.until - held.state.hold!.since).toBe(72 * HOUR);
+  }
+  // Another device shows the same timer; the bench says until when.
+  const other = await shop.page(PHONE, { as: 'lead' });
+  await other.goto('/bench');
+  await other.getByTestId('in-hand-Stilt-Fit a flexible system on a resin platform').click();
+  expect(await other.getByTestId('timer-left').innerText()).toMatch(/^7[12]:/);
+  await other.context().close();
+  await shop.killServer();
+  const ahead = 73 * HOUR;
+  await shop.startServer(ahead);
+  await page.clock.setSystemTime(Date.now() + ahead);
+  await page.reload();
+  await at(page, 'cure');
+  await eventually(async () => expect(await page.getByTestId('timer-left').innerText()).toBe('Time is up'));
+  await tap(page, 'step-done');
+  await at(page, 'clean-both');
+  await workTo(page, 'fit-flex-on-resin', 'empty-vat');
+  await tick(page, 2);
+  await tap(page, 'answer-touch');
+  await at(page, 'knock-after');
+  await tap(page, 'step-done');
+  await at(page, 'empty-vat');
+  await workTo(page, 'fit-flex-on-resin', 'zero');
+  await tick(page, 1);
+  await tap(page, 'step-done');
+  await page.getByTestId('job-ended').waitFor();
+  await eventually(async () => expect((await job(id)).ended).toBe('done'));
+  await shop.killServer();
+  await shop.startServer();
+  await page.clock.setSystemTime(Date.now());
+});
+
+test('two jobs at once on one phone; one goes on without a signal and catches up, undone once, handed over', async () => {
+  const plate = await begin(page, 'check-plate', 'Dunlin');
+  await page.getByTestId('begin-job').click();
+  await at(page, 'clean');
+  const plateJob = page.url();
+  await tap(page, 'step-done');
+  await at(page, 'measure');
+  await begin(page, 'under-bed-check', 'Plover');
+  await page.getByTestId('begin-job').click();
+  await at(page, 'off');
+  await tap(page, 'step-done');
+  await at(page, 'measure');
+  // Back to the first, which is where it was left.
+  await page.goto(plateJob);
+  await at(page, 'measure');
+  await page.context().setOffline(true);
+  await read(page, { width: '235,4', depth: '9 1/4' });
+  await tap(page, 'step-done');
+  expect(await page.getByTestId('reading-depth-error').innerText()).toMatch(/missing/);
+  await read(page, { depth: '234.8' });
+  await tap(page, 'step-done');
+  await at(page, 'along-left');
+  await read(page, { feeler: '0.1' });
+  await tap(page, 'answer-faint');
+  await at(page, 'along-right');
+  await tap(page, 'undo-step');
+  await at(page, 'along-left');
+  await read(page, { feeler: '0.15' });
+  await tap(page, 'answer-clear');
+  await at(page, 'along-right');
+  expect((await openJobs(plate))[0]!.stepTitle).toBe('Measure the real plate');
+  await page.context().setOffline(false);
+  await eventually(async () => expect((await openJobs(plate))[0]!.stepTitle).toBe('Along, on the right'));
+  const { items } = await shop.get<{ items: { card: string; code: string; numbers: { feeler: number } }[] }>(
+    `/inspections?machineId=${plate}`,
+  );
+  expect(
+    items.filter(({ card }) => card === 'light-line').map(({ code, numbers }) => [code, numbers.feeler]),
+  ).toContainEqual(['clear', 0.15]);
+  await tap(page, 'hand-over');
+  const { items: people } = await shop.get<{ items: { id: string; role: string }[] }>('/people');
+  await choose(page, 'hand-over-to', people.find(({ role }) => role === 'lead')!.id);
+  await page.getByTestId('hand-over-note').fill('The lamp is on the shelf');
+  await page.getByTestId('hand-over-go').click();
+  await eventually(async () => expect((await openJobs(plate))[0]!.holderName).toBe('Wren Sallow'));
+  const wren = await shop.page(PHONE);
+  await wren.goto('/bench');
+  await wren.getByTestId('in-hand-Dunlin-Prepare and check a plate').click();
+  await wren.getByText('The lamp is on the shelf', { exact: false }).waitFor();
+  await wren.context().close();
+});
+
+test('a job is ended with a reason only, and stands on paper', async () => {
+  await begin(page, 'cut-glass', 'Ruff');
+  await page.getByTestId('begin-job').click();
+  await at(page, 'plan');
+  const paper = `/jobs/paper?job=${new URL(page.url()).pathname.split('/').at(-1)}`;
+  await tap(page, 'cant');
+  await page.getByTestId('stop-job').click();
+  await page.getByText('Say why it ends here.', { exact: false }).waitFor();
+  await page.getByTestId('cant-note').fill('no glass left');
+  await page.getByTestId('stop-job').click();
+  await page.getByTestId('job-ended').waitFor();
+  await page.goto(paper);
+  await page.getByText('☐ Is the score whole, from edge to edge?').waitFor();
+});
