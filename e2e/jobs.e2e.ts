@@ -1,7 +1,8 @@
-import type { Job, JobEntry, Surface } from '@even-bed/contract';
+import fs from 'node:fs';
+import type { Job, JobEntry, ProcedureEntry, Surface } from '@even-bed/contract';
 import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
-import { choose, eventually, PHONE, TestShop } from './shop';
+import { choose, eventually, PHONE, TestShop, WIDE } from './shop';
 
 const HOUR = 3_600_000;
 let shop: TestShop;
@@ -225,4 +226,55 @@ test('a job is ended with a reason only, and stands on paper', async () => {
   await page.getByTestId('job-ended').waitFor();
   await page.goto(paper);
   await page.getByText('☐ Is the score whole, from edge to edge?').waitFor();
+});
+
+test('on a wide screen a lead copies a job, changes it, is told what would let a gate be walked round, and shares it', async () => {
+  const wide = await shop.page(WIDE);
+  await wide.goto('/procedures');
+  await wide.getByTestId('procedure-fit-base-and-sheet').click();
+  await wide.getByTestId('edit-press').click();
+  await wide.getByTestId('step-shown').waitFor();
+  await wide.getByTestId('copy-procedure').click();
+  await wide.getByTestId('step-form').waitFor();
+  await wide.getByTestId('step-field-doing').fill('Let the strip touch, and press it with a roller.');
+  await wide.getByTestId('hours-wait-24').fill('36');
+  // A gate taken away, or walked round, stands against saving.
+  await wide.getByTestId('edit-align').click();
+  for (let i = 0; i < 2; i++) await wide.getByTestId('remove-check-0').click();
+  expect(await wide.getByTestId('procedure-faults').innerText()).toMatch(
+    /Press the strip down: It can’t be undone, and a way leads here past every gate/,
+  );
+  expect(await wide.getByTestId('save-procedure').isDisabled()).toBe(true);
+  await wide.getByTestId('add-check').click();
+  await wide.getByRole('textbox', { name: 'Check' }).fill('Is the stack added up?');
+  await eventually(async () => expect(await wide.getByTestId('procedure-faults').count()).toBe(0));
+  await wide.getByTestId('procedure-title').fill('Base and sheet, Saltmarsh way');
+  await wide.getByTestId('save-procedure').click();
+  await wide.getByText('version 1').waitFor();
+  const { items } = await shop.get<{ items: ProcedureEntry[] }>('/procedures');
+  expect(items.at(-1)).toMatchObject({
+    title: 'Base and sheet, Saltmarsh way',
+    version: 1,
+    basedOn: 'fit-base-and-sheet',
+  });
+  const [download] = await Promise.all([wide.waitForEvent('download'), wide.getByTestId('share-json').click()]);
+  const file = (await download.path())!;
+  const shared = JSON.parse(fs.readFileSync(file, 'utf8')) as {
+    choices: { id: string; options: { hours?: number }[] }[];
+  };
+  expect(shared.choices.find(({ id }) => id === 'wait')!.options[1]!.hours).toBe(36);
+
+  // Read in elsewhere, as a new one.
+  await wide.goto('/procedures');
+  const [chooser] = await Promise.all([wide.waitForEvent('filechooser'), wide.getByTestId('read-in').click()]);
+  await chooser.setFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"title":"x"}') });
+  expect(await wide.getByTestId('read-in-fault').innerText()).toMatch(/no job that can be read/);
+  const [again] = await Promise.all([wide.waitForEvent('filechooser'), wide.getByTestId('read-in').click()]);
+  await again.setFiles(file);
+  await wide.getByTestId('procedure-title').fill('Read in from a friend');
+  await wide.getByTestId('save-procedure').click();
+  await wide.getByText('version 1').waitFor();
+  await begin(wide, 'Read in from a friend', 'Knot');
+  expect(await wide.getByTestId('school-wait-24').innerText()).toMatch(/free/);
+  await wide.context().close();
 });

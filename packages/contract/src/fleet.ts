@@ -94,6 +94,8 @@ export interface MachineOverview extends Machine {
   rule: { id: string; everyDays: number; nextDueAt: number; version: number } | null;
   lastCheck: LastCheck | null;
   openCheckId: string | null;
+  /** Until when what lies on it is on hold, or a job on it waits; may be past; null: never was. */
+  heldUntil: number | null;
 }
 
 const LARGEST = 2000;

@@ -74,7 +74,7 @@ export type JobEventWrite = { event: RunEvent };
 
 const target = Joi.string().max(80);
 const id = (label: string) => Joi.string().trim().min(1).max(60).label(label);
-const duration = Joi.object({ seconds: Joi.number().min(0).max(1e7), hoursOf: Joi.string().max(60) });
+const duration = Joi.object({ seconds: numberField('Seconds', { min: 0, max: 1e7 }), hoursOf: Joi.string().max(60) });
 
 const effect = Joi.object({
   on: Joi.string().valid('pass', 'always'),
@@ -85,7 +85,10 @@ const effect = Joi.object({
   part: id('Part'),
   place: Joi.string().trim().max(60).allow(''),
   hold: Joi.string().valid('cure', 'dry', 'cool', 'soak'),
-  hours: Joi.any(),
+  hours: Joi.alternatives(
+    Joi.number().min(0).max(1000),
+    Joi.object({ hoursOf: Joi.string().max(60).required() }),
+  ).label('Hours'),
   reason: Joi.string().max(200),
   why: Joi.string().max(200),
   work: Joi.string().valid('wiped', 'washed', 'scrubbed', 'renewed', 'repaired', 'other'),
@@ -118,7 +121,7 @@ const step = Joi.object({
       Joi.object({
         id: id('Reading').required(),
         label: nameField('Reading', 80).required(),
-        unit: Joi.string().valid('mm', '°C', 'turns', 'wipes', '%', 'h', '').required().label('Unit'),
+        unit: Joi.string().valid('mm', '°C', 'turns', 'wipes', '%', 'h', '').default('').label('Unit'),
         min: numberField('Least possible', { min: -1e5, max: 1e5 }).required(),
         max: numberField('Most possible', { min: -1e5, max: 1e5 }).required(),
         least: numberField('At least', { min: -1e5, max: 1e5 }),
@@ -142,7 +145,12 @@ const step = Joi.object({
   }),
   branches: Joi.array()
     .items(
-      Joi.object({ reading: id('Reading').required(), over: Joi.number(), under: Joi.number(), to: target.required() }),
+      Joi.object({
+        reading: id('Reading').required(),
+        over: numberField('Over', { min: -1e5, max: 1e5 }),
+        under: numberField('Under', { min: -1e5, max: 1e5 }),
+        to: target.required(),
+      }),
     )
     .max(6),
   timer: Joi.object({ name: nameField('Timer', 80).required(), least: duration, most: duration, late: target }),
@@ -195,7 +203,7 @@ export const procedureSchema = Joi.object({
             Joi.object({
               id: id('Option').required(),
               label: nameField('Option', 100).required(),
-              because: Joi.string().trim().max(300).allow('').required().label('Because'),
+              because: Joi.string().trim().max(300).allow('').default('').label('Because'),
               hours: numberField('Hours', { min: 0, max: 1000 }),
             }),
           )

@@ -154,7 +154,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
 /** Warns when the machine is wanted before the job is done. */
 function Collision({ machine, ready, now }: { machine: MachineOverview; ready: number; now: number }) {
   const due = machine.rule?.nextDueAt;
-  if (due === undefined || due >= ready || ready - now < 6 * 3_600_000) return null;
+  if (due === undefined || due < now || due >= ready) return null;
   return (
     <Notice kind="due" title="It is wanted before" testID="collision">
       {`${machine.name} has a level check due ${dayAndTime(due)}, before this is done. Begin later, choose a shorter wait, or move the check.`}

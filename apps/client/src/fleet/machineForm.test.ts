@@ -67,6 +67,7 @@ const machine = {
   rule: { id: 'r', everyDays: 14, nextDueAt: 1000, version: 1 },
   lastCheck: null,
   openCheckId: null,
+  heldUntil: null,
 } as MachineOverview;
 
 test('a draft rests on the facts: aim from the first layer, senses looking down', () => {

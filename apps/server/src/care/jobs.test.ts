@@ -99,6 +99,8 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     expect(held.state.where).toMatchObject({ kind: 'machine', machineId: shop.machineId, slot: 'base' });
     expect(held.state.hold).toMatchObject({ kind: 'cure', reason: 'adhesive cures' });
     const stuck = stateOf(await job(id)).trail.at(-1)!.leftAt;
+    const { body: machine } = await shop.api.get(`/api/machines/${shop.machineId}`).expect(200);
+    expect(machine.heldUntil).toBe(stuck + 24 * HOUR);
     expect(held.state.hold!.until).toBe(stuck + 24 * HOUR);
     const waiting = await workTo(id, 'weight');
     expect(waiting.waitUntil).toBe(stateOf(waiting).enteredAt + 24 * HOUR);

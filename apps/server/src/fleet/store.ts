@@ -65,6 +65,7 @@ interface OverviewRow extends MachineRow {
   next_due_at: number | null;
   rule_version: number | null;
   open_check_id: string | null;
+  held_until: number | null;
   last_id: string | null;
   last_ended_at: number | null;
   last_before: number | null;
@@ -115,7 +116,7 @@ export async function listMachines(db: Knex, id?: string): Promise<MachineOvervi
       'r.version as rule_version',
     )
     .select('c.id as last_id', 'c.ended_at as last_ended_at', 'c.before_range as last_before')
-    .select('c.after_range as last_after', 'c.aim as last_aim', openCheckOf(db).as('open_check_id'))
+    .select('c.after_range as last_after', 'c.aim as last_aim', openCheckOf(db).as('open_check_id'), heldUntilOf(db).as('held_until'))
     .orderBy(['a.position', 'a.name', 'm.name']);
   const adjusters = db<AdjusterRow>('adjusters').orderBy(['machine_id', 'position']);
   if (id !== undefined) {
@@ -139,6 +140,17 @@ const lastCheckOf = (db: Knex) =>
     .where('l.outcome', 'finished')
     .orderBy('l.ended_at', 'desc')
     .limit(1);
+/** The latest end of the holds of what lies on it and of the waits of its jobs. */
+const heldUntilOf = (db: Knex) =>
+  db
+    .max('h.until')
+    .from(
+      db('surfaces as s')
+        .select('s.hold_until as until')
+        .whereRaw('s.machine_id = m.id')
+        .unionAll([db('jobs as j').select('j.wait_until as until').whereRaw('j.machine_id = m.id').whereNull('j.ended')])
+        .as('h'),
+    );
 const openCheckOf = (db: Knex) =>
   db('level_checks as o')
     .select('o.id')
@@ -297,5 +309,6 @@ function overviewOf(row: OverviewRow, adjusters: AdjusterRow[]): MachineOverview
             withinAim: row.last_after! <= row.last_aim!,
           },
     openCheckId: row.open_check_id,
+    heldUntil: row.held_until,
   };
 }

@@ -135,6 +135,7 @@ describe('machines', () => {
       rule: null,
       lastCheck: null,
       openCheckId: null,
+      heldUntil: null,
     });
     const change = facts(shop.areaId, {
       firstLayer: 0.24,

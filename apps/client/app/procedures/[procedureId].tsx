@@ -1,0 +1,1 @@
+export { ProcedureScreen as default } from '../../src/care/ProcedureScreen';

@@ -1,0 +1,1 @@
+export { ProceduresScreen as default } from '../../src/care/ProceduresScreen';
