@@ -4,6 +4,7 @@ import { PICTURES } from '@even-bed/core/care/procedure';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
 import { idField, nameField, numberField, timeField } from './fields';
+import type { MachineLayer } from './surfaces';
 
 /** A procedure as lists show it. */
 export interface ProcedureEntry {
@@ -43,6 +44,9 @@ export interface JobStart {
   at: number;
 }
 
+/** A layer as a job found it. */
+export type JobLayer = Pick<MachineLayer, 'name' | 'thickness' | 'measured' | 'limit' | 'slot'>;
+
 /** A job as lists show it. */
 export interface JobEntry {
   id: string;
@@ -67,6 +71,8 @@ export interface Job extends JobEntry {
   procedure: Procedure;
   choices: Record<string, string>;
   parts: Record<string, string>;
+  /** The machine's stack as it was when the job began, bottom first: what its sums start from. */
+  stackBefore: JobLayer[];
   events: (RunEvent & { id: string; personName: string | null })[];
 }
 
@@ -159,6 +165,9 @@ const step = Joi.object({
   sum: Joi.string()
     .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level')
     .label('Sum'),
+  layers: Joi.array()
+    .items(Joi.object({ slot: Joi.string().valid('base', 'top').required(), reading: Joi.string().max(130) }))
+    .max(2),
   photo: Joi.boolean(),
   cant: Joi.array()
     .items(Joi.object({ label: nameField('What is in the way', 80).required(), to: target.required() }))

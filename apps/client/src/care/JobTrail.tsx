@@ -9,6 +9,7 @@ import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
+import { StepPhoto } from './StepPhoto';
 import type { JobInHand } from './useJob';
 
 const HOW = { done: '', cant: ', could not', branch: ', put right elsewhere', late: ', too late' } as const;
@@ -63,6 +64,12 @@ export function JobTrail({ inHand, now, mayDo }: { inHand: JobInHand; now: numbe
             testID="print-job"
           />
         </View>
+      ) : null}
+      {mayDo ? (
+        <StepPhoto
+          machineId={job.machineId}
+          note={`${job.title}: ${state.at === null ? 'at its end' : title(state.at)}`}
+        />
       ) : null}
       {fault ? <Words tone="stop">{fault}</Words> : null}
       {dialog === 'note' ? <NoteDialog inHand={inHand} onClose={() => setDialog(null)} /> : null}

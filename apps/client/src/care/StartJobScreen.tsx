@@ -51,6 +51,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
   const [parts, setParts] = useState<Record<string, string>>({});
   const fitting = machines.filter(({ family }) => doc.family === 'any' || doc.family === family);
   const machine = fitting.find((known) => known.id === machineId);
+  const { currentData: stack } = useStackQuery(machineId ?? '', { skip: machineId === null });
   const ready = readyAt({ procedure: doc, choices }, now);
   const begin = () => {
     if (!machine) return;
@@ -81,6 +82,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       procedure: doc,
       choices,
       parts,
+      stackBefore: (stack?.layers ?? []).filter(({ slot }) => slot !== 'film'),
       events: [],
     };
     dispatch(jobBegun(job));

@@ -13,7 +13,6 @@ import { RADIUS, TOUCH, usePalette } from '../ui/theme';
 import { rightNow } from '../ui/useNow';
 import type { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
-import { StepPhoto } from './StepPhoto';
 import { StepSum } from './StepSum';
 import { StepTimer } from './StepTimer';
 import type { JobInHand } from './useJob';
@@ -84,7 +83,7 @@ export function StepCard({ step, inHand, mayDo, card }: Props) {
         {step.why ? <Words tone="steel">{step.why}</Words> : null}
       </View>
       {step.picture ? <StepPicture name={step.picture} label={step.title} /> : null}
-      {step.sum ? <StepSum sum={step.sum} machineId={inHand.job.machineId} /> : null}
+      <StepSum step={step} job={inHand.job} state={inHand.state} />
       <StepTimer inHand={inHand} />
       {(step.readings ?? []).map(({ id, label, unit, least, most }) => (
         <Field
@@ -114,7 +113,9 @@ export function StepCard({ step, inHand, mayDo, card }: Props) {
         />
       ))}
       {step.photo && mayDo ? (
-        <StepPhoto machineId={inHand.job.machineId} note={`${inHand.job.title}: ${step.title}`} />
+        <Words size="small" tone="steel">
+          A photo of this is worth having: below.
+        </Words>
       ) : null}
       {refusal ? (
         <Words tone="stop" bold live testID="refusal">

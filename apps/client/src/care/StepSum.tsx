@@ -1,16 +1,37 @@
+import type { Job } from '@even-bed/contract';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
+import type { RunState } from '@even-bed/core/care/runProcedure';
+import { stackChange } from '@even-bed/core/fit/stackChange';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { soakOf } from '@even-bed/core/fit/toolInputs';
+import { durationWords } from '../fit/curves';
+import { findingForm, findingFrom, materialNamed } from '../fit/findingOf';
 import { usePlansQuery } from '../fit/fitApi';
 import { toolHref, toolName } from '../fit/toolNames';
+import { useWorked } from '../fit/useWorked';
+import { useMachinesQuery } from '../fleet/fleetApi';
+import { useStackQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
+import { signedLength, size, temperature } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
+import { summer } from '../workers/summer';
+import { stackAfter } from './stackAfter';
 
-/** The sum that belongs to a step: the machine's latest plan of it, or the tool filled in from the machine. */
-export function StepSum({ sum, machineId }: { sum: NonNullable<ProcedureStep['sum']>; machineId: string }) {
+interface Props {
+  step: ProcedureStep;
+  job: Job;
+  state: RunState;
+}
+
+/** The sum that belongs to a step, filled in from the machine and from what was read; or its plan; or the tool. */
+export function StepSum({ step, job, state }: Props) {
   const router = useRouter();
+  const { sum } = step;
+  const { machineId } = job;
   const { data: plans = [] } = usePlansQuery({ machineId });
+  if (!sum) return null;
   if (sum === 'level')
     return (
       <View style={{ alignSelf: 'flex-start' }}>
@@ -25,14 +46,12 @@ export function StepSum({ sum, machineId }: { sum: NonNullable<ProcedureStep['su
   const plan = plans.find(({ tool }) => tool === sum);
   return (
     <Section title={`THE SUM: ${toolName(sum).name.toUpperCase()}`} testID="step-sum">
-      {plan ? (
-        <Words bold>{plan.sentence}</Words>
-      ) : (
-        <Words tone="steel">Nothing is planned for this machine yet.</Words>
-      )}
+      {sum === 'stack' && step.layers ? <StackSum layers={step.layers} job={job} state={state} /> : null}
+      {sum === 'soak' ? <SoakSum machineId={machineId} /> : null}
+      {plan ? <Words bold>{`As planned: ${plan.sentence}`}</Words> : null}
       <View style={{ alignSelf: 'flex-start' }}>
         <ActionButton
-          label={plan ? 'Look at it' : 'Add it up now'}
+          label={plan ? 'Look at the plan' : 'Open the tool'}
           icon="measure"
           onPress={() =>
             router.push(plan ? toolHref(plan.tool, plan.id) : (`/tools/${sum}?machine=${machineId}` as never))
@@ -41,5 +60,55 @@ export function StepSum({ sum, machineId }: { sum: NonNullable<ProcedureStep['su
         />
       </View>
     </Section>
+  );
+}
+
+/** The change of stack from what lay there when the job began and from what was measured in it. */
+function StackSum({ layers, job, state }: { layers: NonNullable<ProcedureStep['layers']>; job: Job; state: RunState }) {
+  const { data: machines = [] } = useMachinesQuery();
+  const machine = machines.find(({ id }) => id === job.machineId);
+  const after = stackAfter(job.stackBefore, layers, state.readings);
+  if (!machine || after === null) return null;
+  const seen = (name: string) => ({ metal: materialNamed(name)?.metal ?? false });
+  const { change, sentence, cautions } = stackChange({
+    before: job.stackBefore.map((layer) => ({ ...layer, ...seen(layer.name) })),
+    after: after.map((layer) => ({ ...layer, ...seen(layer.name) })),
+    finding: findingForm(findingFrom(machine.finding, machine.family)) as never,
+    family: machine.family,
+    spacerLayer: 0.2,
+    say: (mm) => size(mm, 3),
+  });
+  return (
+    <View style={{ gap: 4 }} testID="stack-sum">
+      <Words size="lead" bold>{`${signedLength(change, 2)}. ${sentence}`}</Words>
+      {cautions
+        .filter(({ kind }) => kind === 'stop')
+        .map(({ code, text }) => (
+          <Words key={code} tone="stop">
+            {text}
+          </Words>
+        ))}
+    </View>
+  );
+}
+
+const work = (input: Parameters<typeof soakOf>[0]) => summer().soak(soakOf(input));
+
+/** When the top is warm, for the machine's own stack and a common heater. */
+function SoakSum({ machineId }: { machineId: string }) {
+  const { data: stack } = useStackQuery(machineId);
+  const layers = (stack?.layers ?? []).flatMap(({ name, thickness, fixed, slot }) => {
+    const material = materialNamed(name);
+    return material && thickness > 0 && slot !== 'film' ? [{ material: material.id, thickness, dry: !fixed }] : [];
+  });
+  const worked = useWorked(
+    layers.length === 0 ? null : { layers, flux: 4000, setpoint: 65, ambient: 22, loss: 12, within: 2 },
+    work,
+  );
+  if (worked.kind !== 'done' || worked.result.seconds === null) return null;
+  return (
+    <Words bold testID="soak-sum">
+      {`Set to ${temperature(65)}, the top ends at ${temperature(worked.result.steadyTop)}, about ${durationWords(worked.result.seconds)} from cold with a common heater.`}
+    </Words>
   );
 }

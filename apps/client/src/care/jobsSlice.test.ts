@@ -21,6 +21,7 @@ const job = (events: Job['events'] = []): Job => ({
   procedure,
   choices: {},
   parts: {},
+  stackBefore: [],
   events,
 });
 const { reducer } = jobsSlice;

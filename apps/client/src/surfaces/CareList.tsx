@@ -1,5 +1,8 @@
 import type { CareItem, SurfaceKind, Verdict } from '@even-bed/contract';
 import { View } from 'react-native';
+import { faceOf } from '@even-bed/core/fit/compatibility';
+import { useRouter } from 'expo-router';
+import { ActionButton } from '../ui/ActionButton';
 import { temperature } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
@@ -24,6 +27,7 @@ const VERDICTS: { verdict: Verdict; signal: SignalKind; words: string }[] = [
 
 /** What may touch a surface of this kind, and what may not. */
 export function CareList({ kind }: { kind: SurfaceKind }) {
+  const router = useRouter();
   const items = Object.entries(kind.care) as [CareItem, Verdict][];
   if (items.length === 0 && kind.limit === null) return null;
   return (
@@ -52,6 +56,17 @@ export function CareList({ kind }: { kind: SurfaceKind }) {
           .filter(Boolean)
           .join(' ')}
       </Words>
+      <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton
+          label="What goes with it"
+          kind="quiet"
+          icon="look"
+          onPress={() =>
+            router.push(`/tools/together?face=${faceOf(kind.group, kind.sides[0]!)}&limit=${kind.limit ?? ''}&printed=`)
+          }
+          testID="to-together"
+        />
+      </View>
     </Section>
   );
 }

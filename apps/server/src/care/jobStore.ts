@@ -1,4 +1,4 @@
-import type { Job, JobEntry, JobStart } from '@even-bed/contract';
+import type { Job, JobEntry, JobLayer, JobStart } from '@even-bed/contract';
 import {
   applyRunEvent,
   beginRun,
@@ -19,6 +19,7 @@ import { findMachine } from '../fleet/store';
 import { actorOf } from '../http/acting';
 import { atField, idTaken, notFound, Problem } from '../http/problem';
 import { findPerson } from '../people/store';
+import { readStack } from '../surfaces/stackStore';
 import { findSurface } from '../surfaces/store';
 import { performEffects, reverseEffects } from './jobEffects';
 import { findProcedure } from './procedureStore';
@@ -31,6 +32,7 @@ interface JobRow {
   machine_id: string;
   choices: string;
   parts: string;
+  stack_before: string;
   started_at: number;
   person_id: string | null;
   holder_id: string | null;
@@ -51,6 +53,13 @@ interface EventRow {
   person_id: string | null;
 }
 type NamedJob = JobRow & { machine_name: string; holder_name: string | null };
+
+async function layersOf(db: Knex, machineId: string): Promise<JobLayer[]> {
+  const { layers } = await readStack(db, machineId);
+  return layers
+    .filter(({ slot }) => slot !== 'film')
+    .map(({ name, thickness, measured, limit, slot }) => ({ name, thickness, measured, limit, slot }));
+}
 
 /** Columns that follow from the state. */
 function columnsOf(setup: RunSetup, state: RunState): Partial<JobRow> {
@@ -111,6 +120,7 @@ export async function startJob(db: Knex, id: string, write: JobStart, now: numbe
     machine_id: machine.id,
     choices: JSON.stringify(write.choices),
     parts: JSON.stringify(write.parts),
+    stack_before: JSON.stringify(await layersOf(db, machine.id)),
     started_at: at,
     person_id: actorOf(db),
     holder_id: actorOf(db),
@@ -279,6 +289,7 @@ export async function findJob(db: Knex, id: string): Promise<Job | null> {
     procedure,
     choices,
     parts: JSON.parse(row.parts) as Record<string, string>,
+    stackBefore: JSON.parse(row.stack_before) as JobLayer[],
     events: events.map(({ id: eventId, event, person_name }) => ({
       ...(JSON.parse(event) as RunEvent),
       id: eventId,

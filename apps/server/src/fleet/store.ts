@@ -116,7 +116,12 @@ export async function listMachines(db: Knex, id?: string): Promise<MachineOvervi
       'r.version as rule_version',
     )
     .select('c.id as last_id', 'c.ended_at as last_ended_at', 'c.before_range as last_before')
-    .select('c.after_range as last_after', 'c.aim as last_aim', openCheckOf(db).as('open_check_id'), heldUntilOf(db).as('held_until'))
+    .select(
+      'c.after_range as last_after',
+      'c.aim as last_aim',
+      openCheckOf(db).as('open_check_id'),
+      heldUntilOf(db).as('held_until'),
+    )
     .orderBy(['a.position', 'a.name', 'm.name']);
   const adjusters = db<AdjusterRow>('adjusters').orderBy(['machine_id', 'position']);
   if (id !== undefined) {
@@ -142,15 +147,13 @@ const lastCheckOf = (db: Knex) =>
     .limit(1);
 /** The latest end of the holds of what lies on it and of the waits of its jobs. */
 const heldUntilOf = (db: Knex) =>
-  db
-    .max('h.until')
-    .from(
-      db('surfaces as s')
-        .select('s.hold_until as until')
-        .whereRaw('s.machine_id = m.id')
-        .unionAll([db('jobs as j').select('j.wait_until as until').whereRaw('j.machine_id = m.id').whereNull('j.ended')])
-        .as('h'),
-    );
+  db.max('h.until').from(
+    db('surfaces as s')
+      .select('s.hold_until as until')
+      .whereRaw('s.machine_id = m.id')
+      .unionAll([db('jobs as j').select('j.wait_until as until').whereRaw('j.machine_id = m.id').whereNull('j.ended')])
+      .as('h'),
+  );
 const openCheckOf = (db: Knex) =>
   db('level_checks as o')
     .select('o.id')

@@ -29,7 +29,7 @@ import { shopSettings } from '../shop/store';
 import { labelsPdf } from './labels';
 import { keepOffset, listOffsets, predictPair, withdrawOffset } from './offsetStore';
 import { askToMount, mount, refuseCrossedPoles } from './mount';
-import { readStack, saveStack } from './stack';
+import { readStack, saveStack } from './stackStore';
 import {
   holderOf,
   listKinds,

@@ -79,6 +79,12 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
     for (const caution of step.cautions ?? [])
       if (!(caution in CAUTIONS)) add(step.id, `The caution “${caution}” is not known.`);
     if (step.picture && !PICTURES.includes(step.picture)) add(step.id, `The picture “${step.picture}” is not known.`);
+    for (const { reading } of step.layers ?? [])
+      if (
+        reading !== undefined &&
+        !steps.some((known) => known.readings?.some(({ id }) => `${known.id}.${id}` === reading))
+      )
+        add(step.id, `Its sum takes “${reading}”, which nobody reads.`);
     const only = step.only && choices.find(({ id }) => id === step.only!.choice);
     if (step.only && !only) add(step.id, `It depends on the choice “${step.only.choice}”, which is not there.`);
     for (const option of step.only?.is ?? [])

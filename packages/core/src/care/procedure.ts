@@ -84,6 +84,8 @@ export interface ProcedureStep {
   onceOnly?: boolean;
   /** A sum that belongs here, filled in from the machine. */
   sum?: 'stack' | 'underbed' | 'top' | 'size' | 'blanks' | 'soak' | 'spacer' | 'together' | 'level';
+  /** For the stack's sum: what comes to lie where, as thick as a reading said; without one, what lay there is gone. */
+  layers?: { slot: 'base' | 'top'; reading?: string }[];
   photo?: boolean;
   /** What to do when it can't be done: each leads somewhere sensible. At least one. */
   cant: { label: string; to: Target }[];

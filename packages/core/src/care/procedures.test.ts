@@ -177,6 +177,11 @@ describe('what a faulty document is told', () => {
       changed('measure', { readings: [{ id: 'base', label: 'Base', unit: 'mm', min: 5, max: 1 }] }),
       /contradict/,
     ],
+    [
+      'a sum of what nobody reads',
+      changed('add-up', { layers: [{ slot: 'top', reading: 'measure.weight' }] }),
+      /“measure.weight”, which nobody reads/,
+    ],
     ['an unknown part', changed('roll', { effects: [{ kind: 'mount', part: 'lid' }] }), /“lid”, which is not there/],
     [
       'hours that are not said',

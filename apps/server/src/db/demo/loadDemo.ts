@@ -10,6 +10,7 @@ import { acting } from '../../http/acting';
 import { seededIds, type SeededIds } from './seededIds';
 import { AREAS, consolePort, DAY_MS, MACHINES, MODELS, PEOPLE, type DemoMachine } from './saltmarsh';
 import { yearOfChecks } from './yearOfChecks';
+import { yearOfJobs } from './yearOfJobs';
 import { yearOfSurfaces } from './yearOfSurfaces';
 
 const DEFAULT_EVERY_DAYS = 14;
@@ -57,6 +58,7 @@ export async function loadDemo(
     if (facts.family === 'filament') events.push(...upkeep({ machine, id, at, now, seed, ids }));
   });
   events.push(...yearOfSurfaces({ machineIds, ids, seed, begin, now, photoFolder: photoFolder ?? null }));
+  events.push(...yearOfJobs({ machineIds, ids, now }));
   events.sort((p, q) => p.at - q.at);
   const people = PEOPLE.map((person, i) => ({ ...person, id: ids.next(begin - 1000 + i) }));
   await openHall(db, people, { begin: begin - 60_000, secretCost });

@@ -4,7 +4,7 @@ import seedrandom from 'seedrandom';
 import { saveInspection, savePhoto } from '../../care/store';
 import { keepPhoto } from '../../care/photoFile';
 import { keepOffset } from '../../surfaces/offsetStore';
-import { saveStack } from '../../surfaces/stack';
+import { saveStack } from '../../surfaces/stackStore';
 import { recordEvent, saveSurface } from '../../surfaces/store';
 import { addPrints, logPrint, type NewPrint } from '../../wear/store';
 import { drawnPlate, type PlateLook } from './drawnPlate';

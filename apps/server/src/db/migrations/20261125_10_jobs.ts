@@ -23,6 +23,7 @@ export async function up(db: Knex): Promise<void> {
     t.text('machine_id').notNullable().references('machines.id');
     t.text('choices').notNullable();
     t.text('parts').notNullable();
+    t.text('stack_before').notNullable();
     t.bigInteger('started_at').notNullable();
     t.text('person_id').references('people.id');
     // As the events have left it: only the store of jobs writes these.

@@ -272,6 +272,7 @@ export const replaceAndRetire: Procedure = {
       title: 'Move the trip point',
       doing: 'Do what the sum says before anything homes.',
       sum: 'stack',
+      layers: [{ slot: 'top', reading: 'thickness.thickness' }],
       gate: { checks: ['Is the trip point moved, or does a probe follow the surface?'] },
       cautions: ['moving'],
       cant: [{ label: 'It does not move so far', to: STOPPED }],

@@ -104,6 +104,10 @@ export const fitBaseAndSheet: Procedure = {
       doing: 'Add up what comes off and what goes on, and see what has to move before homing.',
       why: 'No software zero rescues a home that is too low.',
       sum: 'stack',
+      layers: [
+        { slot: 'base', reading: 'measure.base' },
+        { slot: 'top', reading: 'measure.sheet' },
+      ],
       cautions: ['knock'],
       ask: {
         question: 'What has to move?',
@@ -369,6 +373,10 @@ export const fitBaseAndSheet: Procedure = {
       title: 'Move the trip point',
       doing: 'Do what the sum said: spacer, screw or flag, before anything homes.',
       sum: 'stack',
+      layers: [
+        { slot: 'base', reading: 'measure.base' },
+        { slot: 'top', reading: 'measure.sheet' },
+      ],
       cautions: ['moving'],
       gate: { checks: ['Is the trip point moved as the sum says, or does a probe follow the surface?'] },
       cant: [{ label: 'It does not move so far', to: STOPPED }],

@@ -87,6 +87,10 @@ export const fitFlexOnResin: Procedure = {
       doing: 'A thicker platform needs the flag lower, so that it trips sooner. Add it up and see by how much.',
       why: 'No software zero rescues a home that is too low: it is driven into the screen.',
       sum: 'stack',
+      layers: [
+        { slot: 'base', reading: 'measure.magnet' },
+        { slot: 'top', reading: 'measure.flex' },
+      ],
       cautions: ['knock'],
       ask: {
         question: 'How is it made up?',

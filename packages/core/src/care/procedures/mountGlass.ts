@@ -80,6 +80,7 @@ export const mountGlass: Procedure = {
       doing:
         'Add up what the pane changes, and see what has to move before homing. An inductive probe sees the metal through the glass.',
       sum: 'stack',
+      layers: [{ slot: 'base' }, { slot: 'top', reading: 'measure.thickness' }],
       cautions: ['knock'],
       gate: { checks: ['Is it known what has to move, and is it ready?'] },
       cant: [{ label: 'The spacer is not printed yet', to: 'print-spacer' }],
@@ -168,6 +169,7 @@ export const mountGlass: Procedure = {
       title: 'Move the trip point',
       doing: 'Do what the sum said before anything homes.',
       sum: 'stack',
+      layers: [{ slot: 'base' }, { slot: 'top', reading: 'measure.thickness' }],
       gate: { checks: ['Is the trip point moved, or does a probe follow the surface?'] },
       cautions: ['moving'],
       cant: [{ label: 'It does not move so far', to: STOPPED }],

@@ -1,0 +1,33 @@
+import { stackAfter } from './stackAfter';
+
+const layer = (name: string, thickness: number, slot: 'base' | 'top' | null) => ({
+  name,
+  thickness,
+  slot,
+  measured: true,
+  limit: null,
+});
+const withGlass = [layer('plate', 3, null), layer('glass', 4, 'top')];
+const NEW = [
+  { slot: 'base', reading: 'measure.base' },
+  { slot: 'top', reading: 'measure.sheet' },
+] as const;
+
+test('a base and a sheet take the place of glass: 3 + 1.2 + 0.5', () => {
+  const after = stackAfter(withGlass, [...NEW], { 'measure.base': 1.2, 'measure.sheet': 0.5 })!;
+  expect(after.map(({ thickness }) => thickness)).toEqual([3, 1.2, 0.5]);
+});
+
+test('glass on a plate whose mat comes off: only plate and glass', () => {
+  const before = [layer('plate', 3, null), layer('mat', 1.2, 'base'), layer('sheet', 0.5, 'top')];
+  const after = stackAfter(before, [{ slot: 'base' }, { slot: 'top', reading: 'm.t' }], { 'm.t': 3.175 })!;
+  expect(after.map(({ thickness }) => thickness)).toEqual([3, 3.175]);
+});
+
+test('a top alone leaves the base where it is; nothing is said before it was measured', () => {
+  const before = [layer('plate', 3, null), layer('mat', 1.2, 'base'), layer('sheet', 0.5, 'top')];
+  expect(
+    stackAfter(before, [{ slot: 'top', reading: 'm.t' }], { 'm.t': 0.7 })!.map(({ thickness }) => thickness),
+  ).toEqual([3, 1.2, 0.7]);
+  expect(stackAfter(before, [{ slot: 'top', reading: 'm.t' }], {})).toBeNull();
+});
