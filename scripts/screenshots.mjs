@@ -125,6 +125,14 @@ await phone.goto('/prints');
 await phone.getByTestId('prints-search').waitFor();
 await shoot(phone, 'prints-phone');
 
+await phone.goto('/tools/stack');
+await phone.getByTestId('stack-compare').waitFor();
+await shoot(phone, 'stack-phone');
+const { items: jobs } = await get('/jobs?open=true');
+await phone.goto(`/jobs/${jobs.find(({ machineName }) => machineName === 'Turnstone').id}`);
+await phone.getByTestId('doing').waitFor();
+await shoot(phone, 'job-phone');
+
 const dark = await open(390, 844, 'dark');
 await check(dark, 'Avocet');
 await scan(dark);
@@ -143,6 +151,9 @@ await shoot(wide, 'rack-wide');
 await wide.goto('/labels?tags=S-014,S-015,S-016,S-017,B-009,B-012,P-003,M-001');
 await wide.getByTestId('cell-0').click();
 await shoot(wide, 'labels-wide');
+await wide.goto('/tools/blanks');
+await wide.getByTestId('blanks-drawing').waitFor();
+await shoot(wide, 'blanks-wide');
 await check(wide, 'Greenshank');
 await scan(wide);
 await shoot(wide, 'turns-wide');

@@ -1,4 +1,5 @@
 import { DONE, STOPPED, type Procedure } from '../procedure';
+import { moveTripPoint } from './commonSteps';
 
 /** A new film in a vat. */
 export const fitFilm: Procedure = {
@@ -267,17 +268,7 @@ export const replaceAndRetire: Procedure = {
       cant: [{ label: 'It is another thickness, and nothing is moved yet', to: 'move' }],
       next: 'on',
     },
-    {
-      id: 'move',
-      title: 'Move the trip point',
-      doing: 'Do what the sum says before anything homes.',
-      sum: 'stack',
-      layers: [{ slot: 'top', reading: 'thickness.thickness' }],
-      gate: { checks: ['Is the trip point moved, or does a probe follow the surface?'] },
-      cautions: ['moving'],
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'on',
-    },
+    moveTripPoint([{ slot: 'top', reading: 'thickness.thickness' }], 'on'),
     {
       id: 'on',
       title: 'Put the new one on',

@@ -1,4 +1,5 @@
 import { DONE, STOPPED, type Procedure } from '../procedure';
+import { exposeStrip, homeAndListen, moveTripPoint, printSpacer, tornLiner, underWeight } from './commonSteps';
 
 /** A magnetic base stuck on a filament machine's plate, and its first sheet. */
 export const fitBaseAndSheet: Procedure = {
@@ -121,14 +122,7 @@ export const fitBaseAndSheet: Procedure = {
       cant: [{ label: 'The sum says: don’t home', to: STOPPED }],
       next: 'size',
     },
-    {
-      id: 'print-spacer',
-      title: 'Print the spacer first',
-      doing: 'Print it before the machine is taken apart, here or on another one.',
-      sum: 'spacer',
-      cant: [{ label: 'There is no printer for it', to: STOPPED }],
-      next: 'add-up',
-    },
+    printSpacer('add-up'),
     {
       id: 'size',
       title: 'Dry fit',
@@ -179,22 +173,8 @@ export const fitBaseAndSheet: Procedure = {
       cant: [{ label: 'The towel never stays white', to: 'remove-first' }],
       next: 'strip',
     },
-    {
-      id: 'strip',
-      title: 'Expose a strip and crease the liner',
-      doing: 'Peel 40 mm of liner along the edge you begin from and crease it flat. Leave the rest on.',
-      why: 'Peeling all of it at once is a known regret.',
-      picture: 'liner-strip',
-      cant: [{ label: 'The liner tore', to: 'torn-liner' }],
-      next: 'align',
-    },
-    {
-      id: 'torn-liner',
-      title: 'A torn liner',
-      doing: 'Lift the torn part with tape stuck on it. Cover bare adhesive with baking paper until you need it.',
-      cant: [{ label: 'The adhesive is spoilt', to: STOPPED }],
-      next: 'strip',
-    },
+    exposeStrip('align'),
+    tornLiner,
     {
       id: 'align',
       title: 'Align without touching',
@@ -339,16 +319,7 @@ export const fitBaseAndSheet: Procedure = {
       cant: [{ label: 'Nothing stands over', to: 'weight' }],
       next: 'weight',
     },
-    {
-      id: 'weight',
-      title: 'Under a weight',
-      doing: 'Baking paper, a flat board and a few kilograms on it, level. Leave it until the time is up.',
-      why: 'Acrylic foam bonds gain strength along a curve, most by 24 h.',
-      only: { choice: 'wait', is: ['24'] },
-      timer: { name: 'Cure under weight', least: { hoursOf: 'wait' } },
-      cant: [{ label: 'The machine is needed sooner', to: 'sooner' }],
-      next: 'untouched',
-    },
+    underWeight('sooner', 'untouched'),
     {
       id: 'untouched',
       title: 'Untouched',
@@ -368,20 +339,13 @@ export const fitBaseAndSheet: Procedure = {
       next: 'move',
       effects: [{ kind: 'book', text: 'The cure was ended early.' }],
     },
-    {
-      id: 'move',
-      title: 'Move the trip point',
-      doing: 'Do what the sum said: spacer, screw or flag, before anything homes.',
-      sum: 'stack',
-      layers: [
+    moveTripPoint(
+      [
         { slot: 'base', reading: 'measure.base' },
         { slot: 'top', reading: 'measure.sheet' },
       ],
-      cautions: ['moving'],
-      gate: { checks: ['Is the trip point moved as the sum says, or does a probe follow the surface?'] },
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'sheet-on',
-    },
+      'sheet-on',
+    ),
     {
       id: 'sheet-on',
       title: 'Lay the sheet on',
@@ -409,21 +373,7 @@ export const fitBaseAndSheet: Procedure = {
       cant: [{ label: 'The base is a quarter turn wrong', to: 'new-base' }],
       next: 'sheet-on',
     },
-    {
-      id: 'home',
-      title: 'Home, with a hand at the switch',
-      doing: 'Home slowly, a hand at the power switch. Listen.',
-      cautions: ['knock', 'moving'],
-      ask: {
-        question: 'What did you hear?',
-        answers: [
-          { id: 'quiet', label: 'nothing but the motors', to: 'level' },
-          { id: 'knock', label: 'a knock or a grind', to: 'knock' },
-        ],
-      },
-      cant: [{ label: 'It knocked: power is off', to: 'knock' }],
-      next: 'level',
-    },
+    homeAndListen('level'),
     {
       id: 'knock',
       title: 'Stop at once',

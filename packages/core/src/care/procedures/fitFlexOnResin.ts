@@ -1,4 +1,5 @@
 import { DONE, STOPPED, type Procedure } from '../procedure';
+import { exposeStrip, tornLiner } from './commonSteps';
 
 /** A magnet and flex plate on a resin printer's platform. */
 export const fitFlexOnResin: Procedure = {
@@ -162,21 +163,8 @@ export const fitFlexOnResin: Procedure = {
       cant: [{ label: 'The towel never stays white', to: 'scrape' }],
       next: 'strip',
     },
-    {
-      id: 'strip',
-      title: 'Expose a strip',
-      doing: 'Peel 25 mm of liner along the rear edge and crease it flat.',
-      picture: 'liner-strip',
-      cant: [{ label: 'The liner tore', to: 'torn' }],
-      next: 'align',
-    },
-    {
-      id: 'torn',
-      title: 'A torn liner',
-      doing: 'Lift the torn part with tape stuck on it.',
-      cant: [{ label: 'The adhesive is spoilt', to: STOPPED }],
-      next: 'strip',
-    },
+    exposeStrip('align'),
+    tornLiner,
     {
       id: 'align',
       title: 'Align without touching',

@@ -1,4 +1,5 @@
 import { DONE, STOPPED, type Procedure } from '../procedure';
+import { exposeStrip, tornLiner, underWeight } from './commonSteps';
 
 /** A bare film or polymer sheet laminated on a steel plate. */
 export const laminateFilm: Procedure = {
@@ -69,21 +70,8 @@ export const laminateFilm: Procedure = {
       cant: [{ label: 'It is pitted', to: STOPPED }],
       next: 'clean',
     },
-    {
-      id: 'strip',
-      title: 'Expose a strip',
-      doing: 'Peel 25 to 50 mm of liner along one edge and crease it flat.',
-      picture: 'liner-strip',
-      cant: [{ label: 'The liner tore', to: 'torn' }],
-      next: 'align',
-    },
-    {
-      id: 'torn',
-      title: 'A torn liner',
-      doing: 'Lift the torn part with tape stuck on it.',
-      cant: [{ label: 'The adhesive is spoilt', to: STOPPED }],
-      next: 'strip',
-    },
+    exposeStrip('align'),
+    tornLiner,
     {
       id: 'align',
       title: 'Align without touching',
@@ -163,15 +151,7 @@ export const laminateFilm: Procedure = {
       cant: [{ label: 'Nothing stands over', to: 'weight' }],
       next: 'weight',
     },
-    {
-      id: 'weight',
-      title: 'Under a weight',
-      doing: 'Baking paper, a flat board, a few kilograms. Until the time is up.',
-      only: { choice: 'wait', is: ['24'] },
-      timer: { name: 'Cure under weight', least: { hoursOf: 'wait' } },
-      cant: [{ label: 'It is needed sooner', to: 'cover' }],
-      next: 'cover',
-    },
+    underWeight('cover', 'cover'),
     {
       id: 'cover',
       title: 'Take the cover film off',

@@ -1,4 +1,5 @@
 import { DONE, STOPPED, type Procedure } from '../procedure';
+import { homeAndListen, moveTripPoint, printSpacer } from './commonSteps';
 
 /** Glass on a heated bed: clipped, or on a conductive pad. */
 export const mountGlass: Procedure = {
@@ -86,14 +87,7 @@ export const mountGlass: Procedure = {
       cant: [{ label: 'The spacer is not printed yet', to: 'print-spacer' }],
       next: 'side',
     },
-    {
-      id: 'print-spacer',
-      title: 'Print the spacer first',
-      doing: 'Before the machine is taken apart.',
-      sum: 'spacer',
-      cant: [{ label: 'There is no printer for it', to: STOPPED }],
-      next: 'add-up',
-    },
+    printSpacer('add-up'),
     {
       id: 'side',
       title: 'Which side down',
@@ -165,32 +159,10 @@ export const mountGlass: Procedure = {
       next: 'move',
     },
     {
-      id: 'move',
-      title: 'Move the trip point',
-      doing: 'Do what the sum said before anything homes.',
-      sum: 'stack',
-      layers: [{ slot: 'base' }, { slot: 'top', reading: 'measure.thickness' }],
-      gate: { checks: ['Is the trip point moved, or does a probe follow the surface?'] },
-      cautions: ['moving'],
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'home',
+      ...moveTripPoint([{ slot: 'base' }, { slot: 'top', reading: 'measure.thickness' }], 'home'),
       effects: [{ kind: 'mount', part: 'glass' }],
     },
-    {
-      id: 'home',
-      title: 'Home, with a hand at the switch',
-      doing: 'Home slowly. Listen.',
-      cautions: ['knock', 'moving'],
-      ask: {
-        question: 'What did you hear?',
-        answers: [
-          { id: 'quiet', label: 'nothing but the motors', to: 'level' },
-          { id: 'knock', label: 'a knock or a grind', to: 'knock' },
-        ],
-      },
-      cant: [{ label: 'It knocked: power is off', to: 'knock' }],
-      next: 'level',
-    },
+    homeAndListen('level'),
     {
       id: 'knock',
       title: 'Stop at once',
