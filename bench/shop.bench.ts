@@ -12,7 +12,7 @@ import { listMachines } from '../apps/server/src/fleet/store';
 import { acting } from '../apps/server/src/http/acting';
 import { fingerprintOf } from '../apps/server/src/people/secrets';
 import { databaseFile } from '../apps/server/src/settings';
-import { readStack } from '../apps/server/src/surfaces/stack';
+import { readStack } from '../apps/server/src/surfaces/stackStore';
 import { listSurfaces } from '../apps/server/src/surfaces/store';
 import { listPrints, logPrint } from '../apps/server/src/wear/store';
 import { fillShop, LAST, machineId, PERSON, SIZE, surfaceId } from './fullShop';

@@ -6,7 +6,16 @@ const layer = (id: string, thickness: number): HeatLayer => ({ ...materialOf(id)
 const layers = [layer('aluminium', 3), layer('base', 1.2), layer('steel', 0.5), layer('pei', 0.15)];
 const HALF_AN_HOUR = 1800;
 const STOPS = [60, 120, 240, 480, 900, HALF_AN_HOUR];
-const ask = { layers, start: 22, flux: 4000, setpoint: 100, ambient: 22, loss: 12, longest: HALF_AN_HOUR, stops: STOPS };
+const ask = {
+  layers,
+  start: 22,
+  flux: 4000,
+  setpoint: 100,
+  ambient: 22,
+  loss: 12,
+  longest: HALF_AN_HOUR,
+  stops: STOPS,
+};
 
 /** Temperature of the top at the stops. */
 function ours(cells?: number): number[] {

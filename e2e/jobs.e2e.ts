@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import type { Job, JobEntry, ProcedureEntry, Surface } from '@even-bed/contract';
 import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
+import { phonePhoto } from './pictures';
 import { choose, eventually, PHONE, TestShop, WIDE } from './shop';
 
 const HOUR = 3_600_000;
@@ -277,4 +278,54 @@ test('on a wide screen a lead copies a job, changes it, is told what would let a
   await begin(wide, 'Read in from a friend', 'Knot');
   expect(await wide.getByTestId('school-wait-24').innerText()).toMatch(/free/);
   await wide.context().close();
+});
+
+test('the screen stays awake while a step is in hand, a photo is kept with it, and the end of a wait is sounded and told', async () => {
+  const film = await shop.page(PHONE, { as: 'technician' });
+  await film.addInitScript(() => {
+    const seen = { awake: 0, tones: 0, told: [] as string[] };
+    Object.assign(window, { seen });
+    Object.defineProperty(navigator, 'wakeLock', {
+      value: { request: () => Promise.resolve((seen.awake++, { release: () => Promise.resolve(void seen.awake--) })) },
+    });
+    class Told {
+      static permission = 'granted';
+      constructor(title: string, { body }: { body: string }) {
+        seen.told.push(`${title}: ${body}`);
+      }
+    }
+    const { createOscillator } = AudioContext.prototype;
+    AudioContext.prototype.createOscillator = function tone() {
+      seen.tones++;
+      return createOscillator.call(this);
+    };
+    Object.assign(window, { Notification: Told });
+  });
+  await film.clock.install();
+  const seen = () =>
+    film.evaluate(() => (window as unknown as { seen: { awake: number; tones: number; told: string[] } }).seen);
+  await begin(film, 'fit-film', 'Dotterel');
+  await film.getByTestId('begin-job').click();
+  await at(film, 'empty');
+  expect((await seen()).awake).toBe(1);
+  const [chooser] = await Promise.all([film.waitForEvent('filechooser'), film.getByTestId('step-photo').click()]);
+  await chooser.setFiles({ name: 'vat.jpg', mimeType: 'image/jpeg', buffer: await phonePhoto() });
+  const machineId = await shop.machineId('Dotterel');
+  await eventually(async () =>
+    expect((await shop.get<{ items: { note: string }[] }>(`/photos?machineId=${machineId}`)).items[0]!.note).toBe(
+      'Fit a film in a vat: Empty the vat',
+    ),
+  );
+  await workTo(film, 'fit-film', 'leak');
+  expect((await seen()).told).toEqual([]);
+  await film.clock.fastForward('14:50');
+  expect((await seen()).told).toEqual([]);
+  await film.clock.fastForward('00:20');
+  await eventually(async () =>
+    expect((await seen()).told).toEqual(['The time is up: Dotterel: Leak test, away from the machine']),
+  );
+  expect((await seen()).tones).toBe(3);
+  await film.goto('/bench');
+  await eventually(async () => expect((await seen()).awake).toBe(0));
+  await film.context().close();
 });

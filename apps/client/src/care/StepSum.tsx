@@ -1,17 +1,19 @@
 import type { Job } from '@even-bed/contract';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
 import type { RunState } from '@even-bed/core/care/runProcedure';
+import { compatibility, faceOf } from '@even-bed/core/fit/compatibility';
 import { stackChange } from '@even-bed/core/fit/stackChange';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
+import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '../fit/compatWords';
 import { durationWords } from '../fit/curves';
 import { findingForm, findingFrom, materialNamed } from '../fit/findingOf';
 import { usePlansQuery } from '../fit/fitApi';
 import { toolHref, toolName } from '../fit/toolNames';
 import { useWorked } from '../fit/useWorked';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { useStackQuery } from '../surfaces/surfacesApi';
+import { useStackQuery, useSurfaceQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
 import { signedLength, size, temperature } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
@@ -48,6 +50,7 @@ export function StepSum({ step, job, state }: Props) {
     <Section title={`THE SUM: ${toolName(sum).name.toUpperCase()}`} testID="step-sum">
       {sum === 'stack' && step.layers ? <StackSum layers={step.layers} job={job} state={state} /> : null}
       {sum === 'soak' ? <SoakSum machineId={machineId} /> : null}
+      {sum === 'together' ? <TogetherSum surfaceId={Object.values(job.parts)[0] ?? null} /> : null}
       {plan ? <Words bold>{`As planned: ${plan.sentence}`}</Words> : null}
       <View style={{ alignSelf: 'flex-start' }}>
         <ActionButton
@@ -91,6 +94,35 @@ function StackSum({ layers, job, state }: { layers: NonNullable<ProcedureStep['l
     </View>
   );
 }
+
+/** What may touch the first surface that the job names. */
+function TogetherSum({ surfaceId }: { surfaceId: string | null }) {
+  const { data: surface } = useSurfaceQuery(surfaceId ?? '', { skip: surfaceId === null });
+  if (!surface) return null;
+  const face = faceOf(surface.kind.group, surface.kind.sides[0]!);
+  return (
+    <View style={{ gap: 4 }} testID="together-sum">
+      <Words bold>{`${surface.tag}, ${FACE_NAMES[face].toLowerCase()}`}</Words>
+      {ASKED.map((asked) => {
+        const { answer, findings } = compatibility({ face, ...asked }, surface.kind.care);
+        const [thing] = Object.values(asked);
+        return (
+          <Words key={thing} size="small">
+            {`${THING_NAMES[thing!]}: ${ANSWER_WORDS[answer].toLowerCase()} ${findings[0]!.because}`}
+          </Words>
+        );
+      })}
+    </View>
+  );
+}
+
+/** What is reached for while cleaning and preparing. */
+const ASKED = [
+  { solvent: 'alcohol' },
+  { solvent: 'acetone' },
+  { abrasive: 'scrub-pad' },
+  { abrasive: 'fine-grit' },
+] as const;
 
 const work = (input: Parameters<typeof soakOf>[0]) => summer().soak(soakOf(input));
 

@@ -17,7 +17,7 @@ import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { summer } from '../workers/summer';
 import { CalibratePart } from './CalibratePart';
-import { curvesOf, durationWords } from './curves';
+import { curvesOf, durationWords, startOf } from './curves';
 import { FieldRow } from './FieldRow';
 import { FillFromMachine } from './FillFromMachine';
 import { materialNamed } from './findingOf';
@@ -173,6 +173,7 @@ function Uses({ asked, result }: { tool: ToolForm<'soak'>; asked: SoakInput; res
   const now = useNow();
   const [wanted, setWanted] = useState('');
   const [release, setRelease] = useState('');
+  const [hotBy, setHotBy] = useState('');
   const read = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
   const { layers, ambient, loss } = asked;
   const top = read(wanted);
@@ -184,11 +185,13 @@ function Uses({ asked, result }: { tool: ToolForm<'soak'>; asked: SoakInput; res
     to > ambient && loss > 0 ? { layers, bottom, top: result.steadyTop, ambient, loss, to } : null,
     workCool,
   );
+  const start = result.seconds === null ? null : startOf(hotBy, result.seconds, now);
   return (
     <Section title="WHAT FOLLOWS">
       <Facts
         rows={[
           ['Begun now', result.seconds === null ? '–' : `hot at ${clockTime(now + result.seconds * 1000)}`],
+          ...(start ? ([['To be hot then', start]] as const) : []),
           [
             `Down to ${temperature(to)}`,
             cooling.kind === 'done' && cooling.result.seconds !== null
@@ -205,6 +208,7 @@ function Uses({ asked, result }: { tool: ToolForm<'soak'>; asked: SoakInput; res
             : []),
         ]}
       />
+      <Field label="To be hot at" value={hotBy} onChange={setHotBy} placeholder="14:30" testID="hot-by" />
       <FieldRow>
         <Field label="Wanted at the top" unit="°C" value={wanted} onChange={setWanted} testID="wanted-top" />
         <Field

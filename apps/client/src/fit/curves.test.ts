@@ -1,6 +1,7 @@
 import { soak } from '@even-bed/core/fit/soak';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
-import { curvesOf, durationWords, sampled } from './curves';
+import { readAs } from '../ui/manner';
+import { curvesOf, durationWords, sampled, startOf } from './curves';
 
 test.each([
   [12.4, '12 s'],
@@ -32,4 +33,15 @@ test('bottom leads, top follows, and a kept stack is drawn beside them to the en
   for (const { values } of lines) expect(values).toHaveLength(61);
   expect(lines[2]!.values.at(-1)!).toBeLessThan(lines[1]!.values.at(-1)!);
   expect(labels[0]).toBe('0 min');
+});
+
+test('when to switch on, in the zone of the shop', () => {
+  readAs({ units: 'mm', zone: 'Europe/Berlin', numbers: 'point' } as Parameters<typeof readAs>[0]);
+  // 12:00 UTC is 13:00 there in November.
+  const now = Date.UTC(2026, 10, 25, 12);
+  expect(startOf('14:30', 600, now)).toBe('switch on at 14:20');
+  expect(startOf('13.05', 600, now)).toBe('it is late: begun now it is hot at 13:10');
+  expect(startOf('9:00', 600, now)).toBe('switch on tomorrow at 08:50');
+  expect(startOf('soon', 600, now)).toBeNull();
+  expect(startOf('25:00', 600, now)).toBeNull();
 });

@@ -1,5 +1,7 @@
 import type { Soak } from '@even-bed/core';
+import { clockTime, shopZone } from '../ui/formatTime';
 import type { HeatLine } from '../ui/HeatChart';
+import { set } from 'date-fns/set';
 
 /** Points of a drawn curve. */
 const POINTS = 61;
@@ -48,4 +50,23 @@ export function curvesOf(
     return n === 4 ? '' : inMinutes ? `${Math.round(at / 60)} min` : `${Math.round(at)} s`;
   });
   return { lines, labels, label: `Temperature of bottom and top over ${durationWords(end)}` };
+}
+
+/**
+ * When to switch on so that the top is hot at a time of day ("14:30"), today or else tomorrow; in words.
+ * @returns null while no time is typed
+ */
+export function startOf(typed: string, seconds: number, now: number): string | null {
+  const [, hours, minutes] = /^\s*(\d{1,2})[:.h](\d{2})\s*$/.exec(typed) ?? [];
+  if (hours === undefined || Number(hours) > 23 || Number(minutes) > 59) return null;
+  const today = set(
+    now,
+    { hours: Number(hours), minutes: Number(minutes), seconds: 0, milliseconds: 0 },
+    { in: shopZone() },
+  );
+  const begin = today.getTime() - seconds * 1000;
+  if (begin >= now) return `switch on at ${clockTime(begin)}`;
+  return today.getTime() <= now
+    ? `switch on tomorrow at ${clockTime(begin + 86_400_000)}`
+    : `it is late: begun now it is hot at ${clockTime(now + seconds * 1000)}`;
 }
