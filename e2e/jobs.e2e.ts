@@ -23,8 +23,9 @@ const at = (where: Page, step: string) => where.getByTestId(`step-${step}`).wait
 const tick = async (where: Page, count: number) => {
   for (let i = 0; i < count; i++) await where.getByTestId(`check-${i}`).click();
 };
-const read = (where: Page, values: Record<string, string>) =>
-  Promise.all(Object.entries(values).map(([id, text]) => where.getByTestId(`reading-${id}`).fill(text)));
+const read = async (where: Page, values: Record<string, string>) => {
+  for (const [id, text] of Object.entries(values)) await where.getByTestId(`reading-${id}`).fill(text);
+};
 const openJobs = async (machineId: string) =>
   (await shop.get<{ items: JobEntry[] }>(`/jobs?open=true&machineId=${machineId}`)).items;
 const job = (id: string) => shop.get<Job>(`/jobs/${id}`);

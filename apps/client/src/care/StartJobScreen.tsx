@@ -113,7 +113,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
           key={choice.id}
           choice={choice}
           value={choices[choice.id]!}
-          onChange={(option) => setChoices({ ...choices, [choice.id]: option })}
+          onChange={(option) => setChoices((old) => ({ ...old, [choice.id]: option }))}
           ready={
             choice.options.some(({ hours }) => hours !== undefined)
               ? (option) => weekdayTime(readyAt({ procedure: doc, choices: { ...choices, [choice.id]: option } }, now))

@@ -34,14 +34,15 @@ export function useStepCard(step: ProcedureStep, { take }: JobInHand, steady: St
         take({ kind: 'done', at: rightNow(), stepId: step.id, readings: values, checks: [...ticked].sort(), answer }),
       );
     })();
-  const toggle = (i: number) => {
-    const next = new Set(ticked);
-    if (!next.delete(i)) next.add(i);
-    setTicked(next);
-  };
+  const toggle = (i: number) =>
+    setTicked((old) => {
+      const next = new Set(old);
+      if (!next.delete(i)) next.add(i);
+      return next;
+    });
   return {
     readings,
-    read: (id: string, text: string) => setReadings({ ...readings, [id]: text }),
+    read: (id: string, text: string) => setReadings((old) => ({ ...old, [id]: text })),
     ticked,
     toggle,
     refusal,

@@ -56,7 +56,7 @@ export function CalibratePart({ tool, input }: { tool: ToolForm<'soak'>; input: 
     );
   const field = (key: keyof typeof typed) => ({
     value: typed[key],
-    onChange: (text: string) => setTyped({ ...typed, [key]: text }),
+    onChange: (text: string) => setTyped((old) => ({ ...old, [key]: text })),
     testID: `calibrate-${key}`,
   });
   return (

@@ -24,7 +24,7 @@ import { materialNamed } from './findingOf';
 import { RowList } from './RowList';
 import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
-import { useToolForm, type ToolForm } from './useToolForm';
+import { useToolForm } from './useToolForm';
 import { useWorked } from './useWorked';
 
 const HeatChart = lazy(() => import('../ui/HeatChart'));
@@ -62,7 +62,7 @@ export function SoakTool() {
             <Suspense fallback={<View style={{ height: 200 }} />}>
               <HeatChart {...curvesOf(result, kept)} />
             </Suspense>
-            <Uses tool={tool} asked={asked} result={result} />
+            <Uses asked={asked} result={result} />
             <Section title="AGAINST ANOTHER STACK">
               <Choice
                 label="Comparing"
@@ -169,7 +169,7 @@ export function SoakTool() {
 }
 
 /** What the curve is good for: when to begin, what to set, when to touch. */
-function Uses({ asked, result }: { tool: ToolForm<'soak'>; asked: SoakInput; result: Soak }) {
+function Uses({ asked, result }: { asked: SoakInput; result: Soak }) {
   const now = useNow();
   const [wanted, setWanted] = useState('');
   const [release, setRelease] = useState('');

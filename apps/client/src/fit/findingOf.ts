@@ -1,5 +1,5 @@
 import type { Finding } from '@even-bed/contract';
-import type { FitLayer, ZFinding } from '@even-bed/core';
+import type { ZFinding } from '@even-bed/core';
 import { MATERIALS } from '@even-bed/core/fit/materials';
 
 /** Ways of finding Z as the tool asks for them. */
@@ -66,5 +66,3 @@ export const layerForm = (layer: { name: string; thickness: number; measured: bo
   limit: layer.limit === null ? '' : String(layer.limit),
   metal: materialNamed(layer.name)?.metal ?? false,
 });
-
-export const totalOf = (layers: readonly FitLayer[]) => layers.reduce((sum, { thickness }) => sum + thickness, 0);
