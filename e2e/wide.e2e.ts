@@ -69,6 +69,8 @@ test('the three-column check, all by keyboard', async () => {
   await tabTo(page, 'use-heights');
   await page.keyboard.press('Enter');
   await eventually(async () => expect(await page.getByTestId('page-title').innerText()).toBe('Within the aim'));
+  // Its keys are there a moment after its words.
+  await page.waitForTimeout(300);
   await page.keyboard.press('e');
   await serverCheck<LevelCheck>(shop, page, ({ outcome }) => outcome === 'finished');
 });

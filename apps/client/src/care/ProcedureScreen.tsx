@@ -1,11 +1,12 @@
-import { procedureSchema, validate, type ProcedureRecord } from '@even-bed/contract';
+import type { ProcedureRecord } from '@even-bed/contract';
 import { checkProcedure, type ProcedureFault } from '@even-bed/core/care/checkProcedure';
 import type { Procedure } from '@even-bed/core';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useEffect, useMemo, useState } from 'react';
+import { use, useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
+import { loadSchemas } from '../api/loadSchemas';
 import { saveFile } from '../fit/saveFile';
 import { typedOf, withoutEmpty, withValue, type Typed } from '../fit/toolForm';
 import { useAppSelector } from '../state/store';
@@ -50,6 +51,7 @@ export function ProcedureScreen() {
 export type TypedProcedure = Typed<Procedure>;
 
 function Editor({ record, fromFile }: { record: ProcedureRecord; fromFile: boolean }) {
+  const { procedureSchema, validate } = use(loadSchemas());
   const router = useRouter();
   const wide = useIsWide();
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
@@ -59,7 +61,10 @@ function Editor({ record, fromFile }: { record: ProcedureRecord; fromFile: boole
   const [at, setAt] = useState(0);
   const [save, { isLoading, error }] = useSaveProcedureMutation();
   const failure = errorOf(error);
-  const read = useMemo(() => validate<Procedure>(procedureSchema, withoutEmpty(form)), [form]);
+  const read = useMemo(
+    () => validate<Procedure>(procedureSchema, withoutEmpty(form)),
+    [procedureSchema, validate, form],
+  );
   const faults: ProcedureFault[] = useMemo(
     () =>
       read.ok

@@ -1,10 +1,14 @@
 import { PROCEDURES } from '@even-bed/core/care/procedures';
 import AsyncStorage from '@react-native-async-storage/async-storage';
+import type * as Schemas from '../api/schemas';
 import { keepReadIn, readInKept } from './readIn';
 
 jest.mock('@react-native-async-storage/async-storage', () =>
   jest.requireActual('@react-native-async-storage/async-storage/jest/async-storage-mock'),
 );
+jest.mock('../api/loadSchemas', () => ({
+  loadSchemas: () => Promise.resolve(jest.requireActual<typeof Schemas>('../api/schemas')),
+}));
 beforeEach(() => AsyncStorage.clear());
 
 test('a job that was shared is read in as it is', async () => {

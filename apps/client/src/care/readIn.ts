@@ -1,5 +1,5 @@
-import { procedureSchema, validate } from '@even-bed/contract';
 import type { Procedure } from '@even-bed/core';
+import { loadSchemas } from '../api/loadSchemas';
 import { deviceStore } from '../state/deviceStore';
 
 /** Longer files are no procedure. */
@@ -17,6 +17,7 @@ export async function keepReadIn(text: string): Promise<string | null> {
   } catch {
     return 'This file is no JSON.';
   }
+  const { procedureSchema, validate } = await loadSchemas();
   const read = validate<Procedure>(procedureSchema, doc);
   if (!read.ok) {
     const [[path, message]] = Object.entries(read.fields) as [[string, string]];

@@ -27,7 +27,7 @@ import { ToolPage } from './ToolPage';
 import { useToolForm } from './useToolForm';
 import { useWorked } from './useWorked';
 
-const HeatChart = lazy(() => import('../ui/HeatChart'));
+const HeatChart = lazy(() => import('../ui/charts').then(({ HeatChart: chart }) => ({ default: chart })));
 const workSoak = (input: SoakInput) => summer().soak(input);
 const workCool = (input: Parameters<ReturnType<typeof summer>['coolDown']>[0]) => summer().coolDown(input);
 

@@ -1,7 +1,7 @@
-import { TOOL_SCHEMAS, validate } from '@even-bed/contract';
 import type { ToolId, ToolInputs } from '@even-bed/core';
 import { useLocalSearchParams } from 'expo-router';
-import { useEffect, useMemo, useState } from 'react';
+import { use, useEffect, useMemo, useState } from 'react';
+import { loadSchemas } from '../api/loadSchemas';
 import { deviceStore } from '../state/deviceStore';
 import { usePlanQuery } from './fitApi';
 import { EXAMPLES } from './toolExamples';
@@ -28,6 +28,7 @@ export interface ToolForm<T extends ToolId> {
 /** The form of one tool. It remembers what is typed, and opens a kept plan named in the address. */
 export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
   const { plan: planId, ...params } = useLocalSearchParams<Record<string, string>>();
+  const { TOOL_SCHEMAS, validate } = use(loadSchemas());
   const [form, setForm] = useState<Typed<ToolInputs[T]>>(exampleOf(tool));
   const [ready, setReady] = useState(false);
   const { data: plan } = usePlanQuery(planId ?? '', { skip: !planId });
@@ -56,7 +57,10 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
     if (ready && !planId) void deviceStore.set('tool', tool, form);
   }, [ready, planId, tool, form]);
 
-  const read = useMemo(() => validate<ToolInputs[T]>(TOOL_SCHEMAS[tool], withoutEmpty(form)), [tool, form]);
+  const read = useMemo(
+    () => validate<ToolInputs[T]>(TOOL_SCHEMAS[tool], withoutEmpty(form)),
+    [TOOL_SCHEMAS, validate, tool, form],
+  );
   const faults = read.ok ? {} : read.fields;
   const set = (path: string, value: unknown) => setForm((old) => withValue(old, path, value));
   const rows = (path: string) => (valueAt(form, path) as object[] | undefined) ?? [];

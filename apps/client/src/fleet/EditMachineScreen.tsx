@@ -8,7 +8,7 @@ import { useAreasQuery, useMachineQuery } from './fleetApi';
 import { formOf } from './machineForm';
 import { useSaveFacts } from './useSaveFacts';
 
-// The form brings the schemas along: only who opens it loads them.
+// The form brings its own kit along: only who opens it loads it.
 const MachineFormView = lazy(() => import('./MachineFormView'));
 
 /** Changes the facts of a machine, from the version that was opened. */

@@ -1,10 +1,11 @@
-import { FINDINGS, machineFactsSchema, validate, type MachineFacts } from '@even-bed/contract';
+import type { Finding, MachineFacts } from '@even-bed/contract';
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { AIM_WITH_COMPENSATION, AIM_WITHOUT_COMPENSATION } from '@even-bed/core/level/firstLayerAim';
 import { useEffect, useRef } from 'react';
 import { Controller, useForm, useWatch, type Control, type Path, type Resolver } from 'react-hook-form';
 import { View } from 'react-native';
 import type { ReadableError } from '../api/errorOf';
+import { loadSchemas } from '../api/loadSchemas';
 import { deviceStore } from '../state/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
@@ -53,7 +54,8 @@ const FORM_FIELD: Record<string, Path<MachineForm>> = {
 const fieldOf = (path: string) => (FORM_FIELD[path] ?? path) as Path<MachineForm>;
 
 /** The contract's own schema judges the form, so that client and server never disagree. */
-const resolver: Resolver<MachineForm> = (form) => {
+const resolver: Resolver<MachineForm> = async (form) => {
+  const { machineFactsSchema, validate } = await loadSchemas();
   const asked = { ...factsOf(form, centredMargin), ...(form.areaId === NEW_AREA ? { areaId: PLACEHOLDER_ID } : {}) };
   const result = validate<MachineFacts>(machineFactsSchema, asked);
   const faults = result.ok ? {} : result.fields;
@@ -103,6 +105,7 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
   const send = async (form: MachineForm) => {
     const newArea = form.areaId === NEW_AREA ? form.newArea.trim() : null;
     const asked = { ...factsOf(form, centredMargin), ...(newArea === null ? {} : { areaId: PLACEHOLDER_ID }) };
+    const { machineFactsSchema, validate } = await loadSchemas();
     const result = validate<MachineFacts>(machineFactsSchema, asked);
     if (!result.ok) return;
     saved.current = true;
@@ -199,7 +202,10 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
               label="What finds Z"
               value={field.value}
               onChange={field.onChange}
-              options={FINDINGS.map((value) => ({ value, label: FINDING_NAMES[value] }))}
+              options={(Object.keys(FINDING_NAMES) as Finding[]).map((value) => ({
+                value,
+                label: FINDING_NAMES[value],
+              }))}
               testID="field-finding"
             />
           )}

@@ -25,7 +25,7 @@ import { MachineFactList } from './MachineFactList';
 import { canBeLevelled, machineState, plateOf } from './machineState';
 import { RuleEditor } from './RuleEditor';
 
-const RangeTrend = lazy(() => import('../ui/RangeTrend'));
+const RangeTrend = lazy(() => import('../ui/charts').then(({ RangeTrend: chart }) => ({ default: chart })));
 const HISTORY = 24;
 
 interface Props {

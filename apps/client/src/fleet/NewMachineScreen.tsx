@@ -7,7 +7,7 @@ import { useSaveFacts } from './useSaveFacts';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 
-// The form brings the schemas along: only who opens it loads them.
+// The form brings its own kit along: only who opens it loads it.
 const MachineFormView = lazy(() => import('./MachineFormView'));
 
 const CRUMBS = [{ label: 'Floor', href: '/floor' as const }];
