@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import type { Job, JobEntry, ProcedureEntry, Surface } from '@even-bed/contract';
 import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
+import { v7 as uuid } from 'uuid';
 import { phonePhoto } from './pictures';
 import { choose, eventually, PHONE, TestShop, WIDE } from './shop';
 
@@ -32,6 +33,16 @@ const job = (id: string) => shop.get<Job>(`/jobs/${id}`);
 const surfaceBy = async (tag: string) =>
   (await shop.get<{ items: Surface[] }>(`/surfaces?search=${tag}`)).items.find((one) => one.tag === tag)!;
 
+/** A base that was bought just now and lies in the rack. */
+async function spareBase(): Promise<Surface> {
+  const { items: kinds } = await shop.get<{ items: { id: string; group: string }[] }>('/surface-kinds');
+  const id = uuid();
+  const kindId = kinds.find(({ group }) => group === 'base')!.id;
+  const facts = { tag: '', kindId, width: 235, depth: 235, thickness: null, boughtAt: null, price: null, note: '' };
+  await shop.put(`/surfaces/${id}`, { ...facts, place: 'Rack 1', version: 0, at: Date.now() });
+  return shop.get<Surface>(`/surfaces/${id}`);
+}
+
 async function begin(where: Page, procedure: string, machine: string): Promise<string> {
   const machineId = await shop.machineId(machine);
   await where.goto(`/floor/${machineId}`);
@@ -59,11 +70,13 @@ async function workTo(where: Page, procedureId: string, stop: string): Promise<v
 }
 
 test('a base and a sheet on a filament machine: schools with their hours, a gate, a bubble, a hold, a knock, within aim', async () => {
+  const spare = await spareBase();
   const machineId = await begin(page, 'fit-base-and-sheet', 'Avocet');
   // Each wait says when the machine would be free.
   for (const wait of ['none', '24', '72'])
     expect(await page.getByTestId(`school-wait-${wait}`).innerText()).toMatch(/free \w+day \d\d:\d\d/);
-  await page.getByTestId('school-wait-none').click();
+  await page.getByTestId('school-wait-24').click();
+  await choose(page, 'part-base', spare.id);
   await page.getByTestId('begin-job').click();
   await at(page, 'off-old');
   await workTo(page, 'fit-base-and-sheet', 'align');
@@ -89,6 +102,25 @@ test('a base and a sheet on a filament machine: schools with their hours, a gate
   await at(page, 'bubble');
   await tap(page, 'answer-yes');
   await at(page, 'trim');
+  await workTo(page, 'fit-base-and-sheet', 'weight');
+  // The hold began with the bond, and the machine says so.
+  await eventually(async () => {
+    const { state } = await surfaceBy(spare.tag);
+    expect(state.where).toMatchObject({ kind: 'machine', machineId });
+    expect(state.hold!.until - state.hold!.since).toBe(24 * HOUR);
+  });
+  await page.goto('/floor');
+  await page
+    .getByTestId('machine-Avocet')
+    .getByText(/^Held, (1 day|23 h)/)
+    .waitFor();
+  await page.goBack();
+  // It is needed sooner: said, and written down.
+  await tap(page, 'cant');
+  await tap(page, 'cant-0');
+  await at(page, 'sooner');
+  await tap(page, 'step-done');
+  await at(page, 'move');
   await workTo(page, 'fit-base-and-sheet', 'home');
   // A knock while homing stops it at once, and leads back to the trip point.
   await tap(page, 'answer-knock');
@@ -109,16 +141,16 @@ test('a base and a sheet on a filament machine: schools with their hours, a gate
       'Avocet: Fit a magnetic base and sheet, done.',
       'Avocet: A knock while homing: stopped at once.',
       'Avocet: The strip was down crooked and lifted again.',
+      'Avocet: The cure was ended early.',
     ]),
   );
 });
 
 test('a flexible system on a resin machine, through a cure of 72 h, on two devices and past a power cut', async () => {
-  const { items: rack } = await shop.get<{ items: Surface[] }>('/surfaces?state=in-rack&limit=200');
-  const spare = rack.find(({ kind }) => kind.group === 'base');
+  const spare = await spareBase();
   await begin(page, 'fit-flex-on-resin', 'Stilt');
   await page.getByTestId('school-wait-72').click();
-  if (spare) await choose(page, 'part-magnet', spare.id);
+  await choose(page, 'part-magnet', spare.id);
   await page.getByTestId('begin-job').click();
   await at(page, 'empty');
   await workTo(page, 'fit-flex-on-resin', 'cure');
@@ -128,10 +160,8 @@ test('a flexible system on a resin machine, through a cure of 72 h, on two devic
   expect(await page.getByTestId('refusal').innerText()).toMatch(/not before its time is up/);
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
   await eventually(async () => expect((await job(id)).stepTitle).toBe('Cure'));
-  if (spare) {
-    const held = await surfaceBy(spare.tag);
-    expect(held.state.hold!.until - held.state.hold!.since).toBe(72 * HOUR);
-  }
+  const held = await surfaceBy(spare.tag);
+  expect(held.state.hold!.until - held.state.hold!.since).toBe(72 * HOUR);
   // Another device shows the same timer; the bench says until when.
   const other = await shop.page(PHONE, { as: 'lead' });
   await other.goto('/bench');

@@ -178,6 +178,16 @@ export class TestShop {
     return (await response.json()) as T;
   }
 
+  /** A write through the API, by the lead. */
+  async put(address: string, body: unknown): Promise<void> {
+    const response = await fetch(`${this.url}/api${address}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json', Cookie: `even-bed-session=${await this.token()}` },
+      body: JSON.stringify(body),
+    });
+    if (!response.ok) throw new Error(`${address}: ${response.status} ${await response.text()}`);
+  }
+
   async machineId(name: string): Promise<string> {
     const { items } = await this.get<{ items: { id: string; name: string }[] }>('/machines');
     return items.find((machine) => machine.name === name)!.id;

@@ -95,7 +95,8 @@ export interface ProcedureStep {
 
 /** What a step changes in the shop's records. Parts not named at the start are passed over. */
 export type StepEffect = {
-  /** pass: when it goes on to `next` or by an answer (default) · always: also on a branch. */ on?: 'pass' | 'always';
+  /** pass: when it goes on to `next` or by an answer (default) · always: also on a branch, or when it could not be done to its end. */ on?:
+    'pass' | 'always';
 } & (
   | { kind: 'take-off'; part: string; place: string }
   | { kind: 'mount'; part: string }

@@ -242,6 +242,12 @@ describe('running one', () => {
       'hold',
       'materials',
     ]);
+    const bubble: RunEvent = { kind: 'cant', stepId: 'roll', at: 1000, way: 0, note: '' };
+    // The base is down all the same.
+    expect(effectsOf(setup, bubble, applyRunEvent(setup, at('roll'), bubble)).map(({ kind }) => kind)).toEqual([
+      'mount',
+      'hold',
+    ]);
     const gate = at('roll-gate');
     const skewed = { ...doneWell(setup, gate), readings: { skew: 10 } } as RunEvent;
     const after = applyRunEvent(setup, gate, skewed);

@@ -257,19 +257,20 @@ export type ResolvedEffect =
 
 /** The effects of leaving a step. @param after the state that `applyRunEvent` gave */
 export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): ResolvedEffect[] {
-  if (event.kind !== 'done') return [];
+  if (event.kind !== 'done' && event.kind !== 'cant') return [];
+  const answer = event.kind === 'done' ? event.answer : null;
   const step = setup.procedure.steps.find(({ id }) => id === event.stepId);
   const how = after.trail.at(-1)?.how;
   if (!step || how === 'late') return [];
   return (step.effects ?? []).flatMap((effect): ResolvedEffect[] => {
-    if (how === 'branch' && effect.on !== 'always') return [];
+    if (how !== 'done' && effect.on !== 'always') return [];
     if (effect.kind === 'hold') {
       const hours =
         typeof effect.hours === 'number' ? effect.hours : hoursIn(setup.procedure, setup.choices, effect.hours.hoursOf);
       return hours > 0 ? [{ kind: 'hold', part: effect.part, hold: effect.hold, hours, reason: effect.reason }] : [];
     }
     if (effect.kind === 'inspect') {
-      const code = effect.codes[event.answer ?? ''] ?? effect.codes['*'];
+      const code = effect.codes[answer ?? ''] ?? effect.codes['*'];
       if (code === undefined) return [];
       const numbers = Object.fromEntries(
         Object.entries(effect.numbers).flatMap(([name, reading]) => {

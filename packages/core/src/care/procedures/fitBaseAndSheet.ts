@@ -273,8 +273,15 @@ export const fitBaseAndSheet: Procedure = {
       ],
       next: 'trim',
       effects: [
-        { kind: 'mount', part: 'base' },
-        { kind: 'hold', part: 'base', hold: 'cure', hours: { hoursOf: 'wait' }, reason: 'adhesive cures' },
+        { on: 'always', kind: 'mount', part: 'base' },
+        {
+          on: 'always',
+          kind: 'hold',
+          part: 'base',
+          hold: 'cure',
+          hours: { hoursOf: 'wait' },
+          reason: 'adhesive cures',
+        },
         { kind: 'materials', used: ['magnetic base', 'alcohol', 'towels'] },
       ],
     },

@@ -103,7 +103,14 @@ export const laminateFilm: Procedure = {
       ],
       next: 'trim',
       effects: [
-        { kind: 'hold', part: 'sheet', hold: 'cure', hours: { hoursOf: 'wait' }, reason: 'adhesive cures' },
+        {
+          on: 'always',
+          kind: 'hold',
+          part: 'sheet',
+          hold: 'cure',
+          hours: { hoursOf: 'wait' },
+          reason: 'adhesive cures',
+        },
         { kind: 'materials', used: ['film', 'alcohol', 'towels'] },
       ],
     },
