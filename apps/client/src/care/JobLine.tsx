@@ -3,7 +3,7 @@ import { dayAndTime, shortDate } from '../ui/formatTime';
 import { Row } from '../ui/Row';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
-import { jobSignal } from './jobWords';
+import { jobSignal, jobStands } from './jobWords';
 
 /** One job in a list: where it stands, and until when it waits. */
 export function JobLine({ job, now }: { job: JobEntry; now: number }) {
@@ -29,7 +29,7 @@ export function JobLine({ job, now }: { job: JobEntry; now: number }) {
           ? job.ended === 'done'
             ? 'Done'
             : 'Stopped'
-          : `${waits ? 'Waits by itself' : 'Waits for you'}: ${(job.stepTitle ?? '').toLowerCase()}${job.holderName ? ` · ${job.holderName}` : ''}`}
+          : `${jobStands(job, waits)}${job.holderName ? ` · ${job.holderName}` : ''}`}
       </Words>
     </Row>
   );

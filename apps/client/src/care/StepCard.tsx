@@ -9,6 +9,7 @@ import { Field } from '../ui/Field';
 import { Icon } from '../ui/Icon';
 import { Notice } from '../ui/Notice';
 import { StepPicture } from '../ui/StepPicture';
+import { numberIn } from '../ui/numberIn';
 import { RADIUS, TOUCH, usePalette } from '../ui/theme';
 import { rightNow } from '../ui/useNow';
 import type { useSteadyTap } from '../ui/useSteadyTap';
@@ -51,12 +52,6 @@ export function useStepCard(step: ProcedureStep, { take }: JobInHand, steady: St
     openCant: () => setCant(true),
     closeCant: () => setCant(false),
   };
-}
-
-/** A typed number, with a comma or a point; NaN when it is none. */
-function numberIn(text: string): number {
-  const plain = text.trim().replace(',', '.').replace('\u2212', '-');
-  return plain === '' ? NaN : Number(plain);
 }
 
 interface Props {

@@ -1,3 +1,4 @@
+import { durationWords } from '@even-bed/core/fit/durationWords';
 import type { Job } from '@even-bed/contract';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
 import type { RunState } from '@even-bed/core/care/runProcedure';
@@ -7,7 +8,6 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
 import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '../fit/compatWords';
-import { durationWords } from '../fit/curves';
 import { findingForm, findingFrom, materialNamed } from '../fit/findingOf';
 import { usePlansQuery } from '../fit/fitApi';
 import { toolHref, toolName } from '../fit/toolNames';

@@ -17,3 +17,7 @@ export function jobSignal(
   if (ended !== null) return { kind: ended === 'done' ? 'ready' : 'stop', waits: false };
   return waitUntil !== null && waitUntil > now ? { kind: 'hold', waits: true } : { kind: 'due', waits: false };
 }
+
+/** Where a job under way stands, in words: "Waits for you: dry fit". */
+export const jobStands = ({ stepTitle }: Pick<JobEntry, 'stepTitle'>, waits: boolean) =>
+  `${waits ? 'Waits by itself' : 'Waits for you'}: ${(stepTitle ?? '').toLowerCase()}`;

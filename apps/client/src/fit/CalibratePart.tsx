@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
+import { numberIn } from '../ui/numberIn';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { summer } from '../workers/summer';
@@ -15,8 +16,7 @@ export function CalibratePart({ tool, input }: { tool: ToolForm<'soak'>; input: 
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState({ t1: '3', top1: '', t2: '30', top2: '' });
   const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null);
-  const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
-  const [t1, top1, t2, top2] = [typed.t1, typed.top1, typed.t2, typed.top2].map(number) as [
+  const [t1, top1, t2, top2] = [typed.t1, typed.top1, typed.t2, typed.top2].map(numberIn) as [
     number,
     number,
     number,

@@ -45,7 +45,7 @@ export function MachinePlans({ machineId, mayDo, now }: { machineId: string; may
               <ActionButton
                 label="Let go of it"
                 kind="quiet"
-                onPress={() => void withdraw({ id: plan.id, key: uuid(), at: rightNow() })}
+                onPress={() => void withdraw({ id: plan.id, key: uuid(), body: { at: rightNow() } })}
                 testID={`withdraw-${plan.title}`}
               />
             </View>

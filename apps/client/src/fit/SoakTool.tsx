@@ -1,3 +1,4 @@
+import { durationWords } from '@even-bed/core/fit/durationWords';
 import type { Soak, SoakInput } from '@even-bed/core';
 import { MATERIALS } from '@even-bed/core/fit/materials';
 import { SAFE_TO_HANDLE, setpointForTop } from '@even-bed/core/fit/soak';
@@ -11,13 +12,14 @@ import { Figure } from '../ui/Figure';
 import { temperature } from '../ui/formatHeight';
 import { clockTime } from '../ui/formatTime';
 import { Notice } from '../ui/Notice';
+import { numberIn } from '../ui/numberIn';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { summer } from '../workers/summer';
 import { CalibratePart } from './CalibratePart';
-import { curvesOf, durationWords, startOf } from './curves';
+import { curvesOf, startOf } from './curves';
 import { FieldRow } from './FieldRow';
 import { FillFromMachine } from './FillFromMachine';
 import { materialNamed } from './findingOf';
@@ -174,12 +176,11 @@ function Uses({ asked, result }: { asked: SoakInput; result: Soak }) {
   const [wanted, setWanted] = useState('');
   const [release, setRelease] = useState('');
   const [hotBy, setHotBy] = useState('');
-  const read = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
   const { layers, ambient, loss } = asked;
-  const top = read(wanted);
-  const better =
-    top !== null && top > ambient && Number.isFinite(top) ? setpointForTop({ layers, ambient, loss, top }) : null;
-  const to = read(release) ?? SAFE_TO_HANDLE;
+  const top = numberIn(wanted);
+  const better = top > ambient && Number.isFinite(top) ? setpointForTop({ layers, ambient, loss, top }) : null;
+  const typed = numberIn(release);
+  const to = Number.isFinite(typed) ? typed : SAFE_TO_HANDLE;
   const bottom = result.holdsSetpoint ? asked.setpoint : result.curve.bottom.at(-1)!;
   const cooling = useWorked(
     to > ambient && loss > 0 ? { layers, bottom, top: result.steadyTop, ambient, loss, to } : null,
@@ -201,7 +202,7 @@ function Uses({ asked, result }: { asked: SoakInput; result: Soak }) {
           ...(better
             ? ([
                 [
-                  `For a top of ${temperature(top!)}`,
+                  `For a top of ${temperature(top)}`,
                   `set ${temperature(better.setpoint)}${better.flux > asked.flux ? ': more than this heater gives' : ''}`,
                 ],
               ] as const)

@@ -1,7 +1,8 @@
+import { durationWords } from '@even-bed/core/fit/durationWords';
 import { soak } from '@even-bed/core/fit/soak';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
 import { readAs } from '../ui/manner';
-import { curvesOf, durationWords, sampled, startOf } from './curves';
+import { curvesOf, sampled, startOf } from './curves';
 
 test.each([
   [12.4, '12 s'],

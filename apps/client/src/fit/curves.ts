@@ -1,3 +1,4 @@
+import { durationWords } from '@even-bed/core/fit/durationWords';
 import type { Soak } from '@even-bed/core';
 import { clockTime, shopZone } from '../ui/formatTime';
 import type { HeatLine } from '../ui/HeatChart';
@@ -5,16 +6,6 @@ import { set } from 'date-fns/set';
 
 /** Points of a drawn curve. */
 const POINTS = 61;
-
-/** "6 min 12 s", "1 h 5 min" */
-export function durationWords(seconds: number): string {
-  const whole = Math.round(seconds);
-  if (whole < 60) return `${whole} s`;
-  const minutes = Math.floor(whole / 60);
-  if (minutes < 60) return whole % 60 === 0 ? `${minutes} min` : `${minutes} min ${whole % 60} s`;
-  const rounded = Math.round(whole / 60);
-  return rounded % 60 === 0 ? `${rounded / 60} h` : `${Math.floor(rounded / 60)} h ${rounded % 60} min`;
-}
 
 /** Values at equal steps up to `end`, between the points that the sum took; level after its own end. */
 export function sampled(time: readonly number[], values: readonly number[], end: number, points = POINTS): number[] {

@@ -1,5 +1,6 @@
 import type { Plan } from '@even-bed/contract';
 import { api } from '../api/api';
+import { write, type Keyed } from '../api/write';
 
 export const fitApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -9,13 +10,8 @@ export const fitApi = api.injectEndpoints({
       providesTags: ['Plan'],
     }),
     plan: build.query<Plan, string>({ query: (id) => `/plans/${id}`, providesTags: ['Plan'] }),
-    withdrawPlan: build.mutation<unknown, { id: string; key: string; at: number }>({
-      query: ({ id, key, at }) => ({
-        url: `/plans/${id}/withdraw`,
-        method: 'POST',
-        headers: { 'Idempotency-Key': key },
-        body: { at },
-      }),
+    withdrawPlan: build.mutation<unknown, Keyed<{ at: number }>>({
+      query: ({ id, ...body }) => write(`/plans/${id}/withdraw`, body, 'POST'),
       invalidatesTags: ['Plan', 'Book'],
     }),
   }),

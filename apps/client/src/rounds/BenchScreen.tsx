@@ -4,7 +4,7 @@ import { Link, useRouter } from 'expo-router';
 import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useJobsQuery } from '../care/jobApi';
-import { jobSignal } from '../care/jobWords';
+import { jobSignal, jobStands } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useOpenChecksQuery } from '../level/levelApi';
 import { queuedSent, queuedTriedAgain } from '../state/queueSlice';
@@ -175,7 +175,7 @@ function InHand({ now }: { now: number }) {
           >
             <Words bold>{`${job.machineName} · ${job.title.toLowerCase()}`}</Words>
             <Words size="small" tone="steel">
-              {`${waits ? 'Waits by itself' : 'Waits for you'}: ${(job.stepTitle ?? '').toLowerCase()}`}
+              {jobStands(job, waits)}
             </Words>
           </Row>
         );

@@ -35,7 +35,7 @@ export async function performEffects(
 }
 
 async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, index: number): Promise<void> {
-  const { db, now, machine, parts, jobId, eventId, title } = place;
+  const { db, now, machine, parts, eventId, title } = place;
   switch (effect.kind) {
     case 'book':
       return line(place, at, effect.text);
@@ -61,16 +61,11 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       return;
     }
   }
-  async function line(where: EffectPlace, when: number, text: string) {
-    await writeEntry(where.db, {
-      at: when,
-      kind: 'job-step',
-      machineId: where.machine.id,
-      text: `${where.machine.name}: ${text}`,
-      data: { jobId },
-    });
-  }
 }
+
+/** A line in the book of the job's machine. */
+const line = ({ db, machine, jobId }: EffectPlace, at: number, text: string) =>
+  writeEntry(db, { at, kind: 'job-step', machineId: machine.id, text: `${machine.name}: ${text}`, data: { jobId } });
 
 type PartEffect = Exclude<ResolvedEffect, { kind: 'book' | 'materials' | 'inspect' }>;
 

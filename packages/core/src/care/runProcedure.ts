@@ -1,4 +1,4 @@
-import { applies, resolved } from './checkProcedure';
+import { resolved } from './checkProcedure';
 import {
   DONE,
   STOPPED,
@@ -315,5 +315,3 @@ export function progressOf(setup: RunSetup, state: RunState): { at: number; of: 
   const index = way.findIndex(({ id }) => id === state.at);
   return { at: state.at === null ? way.length : index >= 0 ? index + 1 : 0, of: way.length };
 }
-
-export { applies };

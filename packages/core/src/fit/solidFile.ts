@@ -1,6 +1,7 @@
 import type { Geom3 } from '@jscad/modeling/src/geometries/types';
 import modeling from '@jscad/modeling';
 import { strToU8, zipSync } from 'fflate';
+import { tidyLength } from './tidyLength';
 
 const generalize = modeling.modifiers.generalize as unknown as (
   options: { triangulate: boolean },
@@ -25,7 +26,7 @@ export function meshOf(solid: Geom3): Mesh {
   const corners: Mesh['corners'] = [];
   const known = new Map<string, number>();
   const cornerOf = (point: readonly number[]) => {
-    const at = point.map((v) => Math.round(v * 1e6) / 1e6 + 0);
+    const at = point.map((v) => tidyLength(v));
     const key = at.join(' ');
     if (!known.has(key)) {
       known.set(key, corners.length);

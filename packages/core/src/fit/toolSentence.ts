@@ -1,4 +1,5 @@
 import { compatibility } from './compatibility';
+import { durationWords } from './durationWords';
 import { fitCheck } from './fitCheck';
 import { inMillimetres, type LengthWords } from './lengthWords';
 import { planBlanks } from './planBlanks';
@@ -69,7 +70,7 @@ const SENTENCES: { [T in ToolId]: (input: ToolInputs[T], say: LengthWords) => st
     if (!holdsSetpoint) return `The heater is too weak for ${input.setpoint} °C: the top ends at ${top}.`;
     return seconds === null
       ? `The top is not hot within a day; it ends at ${top}.`
-      : `The top is within ${input.within} °C of its ${top} after ${minutes(seconds)}.`;
+      : `The top is within ${input.within} °C of its ${top} after ${durationWords(seconds)}.`;
   },
   together: (input) => {
     const { answer, findings } = compatibility(input);
@@ -84,11 +85,3 @@ const SENTENCES: { [T in ToolId]: (input: ToolInputs[T], say: LengthWords) => st
 };
 
 const SHAPES = { pad: 'A pad', 'clip-over': 'A clip-over spacer', 'slide-in': 'A slide-in spacer', gauge: 'A gauge' };
-
-/** "6 min 12 s" */
-function minutes(seconds: number): string {
-  const whole = Math.round(seconds);
-  if (whole < 60) return `${whole} s`;
-  const [min, s] = [Math.floor(whole / 60), whole % 60];
-  return s === 0 ? `${min} min` : `${min} min ${s} s`;
-}
