@@ -209,10 +209,10 @@ test('two jobs at once on one phone; one goes on without a signal and catches up
   await page.goto(plateJob);
   await at(page, 'measure');
   await page.context().setOffline(true);
-  await read(page, { width: '235,4', depth: '9 1/4' });
+  await read(page, { width: '235,4', depth: 'wide' });
   await tap(page, 'step-done');
   expect(await page.getByTestId('reading-depth-error').innerText()).toMatch(/missing/);
-  await read(page, { depth: '234.8' });
+  await read(page, { depth: '9 1/4 in' });
   await tap(page, 'step-done');
   await at(page, 'along-left');
   await read(page, { feeler: '0.1' });

@@ -39,8 +39,9 @@ function Running({ inHand }: { inHand: JobInHand }) {
   const steady = useSteadyTap();
   if (state.at === null) return <Ended inHand={inHand} />;
   // A new page for each step and each time it is entered: it begins at its top, and nothing typed for another one stays.
+  // Not by the time of entering: the server may set that right, and what is typed meanwhile must not go.
   return (
-    <StepPage key={`${state.at} ${state.enteredAt}`} step={stepOf(setup, state)} inHand={inHand} steady={steady} />
+    <StepPage key={`${state.at} ${state.trail.length}`} step={stepOf(setup, state)} inHand={inHand} steady={steady} />
   );
 }
 

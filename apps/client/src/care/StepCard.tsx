@@ -1,5 +1,6 @@
 import { CAUTIONS } from '@even-bed/core/care/cautions';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
+import { readLength } from '@even-bed/core/fleet/readLength';
 import type { RunRefusal } from '@even-bed/core/care/runProcedure';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -30,7 +31,13 @@ export function useStepCard(step: ProcedureStep, { take }: JobInHand, steady: St
   const [cant, setCant] = useState(false);
   const done = (answer: string | null) =>
     steady(() => {
-      const values = Object.fromEntries(Object.entries(readings).map(([id, text]) => [id, numberIn(text)]));
+      const values = Object.fromEntries(
+        (step.readings ?? []).map(({ id, unit }) => {
+          const text = readings[id] ?? '';
+          // A length may be typed as it is read: 5 1/4 in.
+          return [id, unit === 'mm' ? (readLength(text) ?? NaN) : numberIn(text)];
+        }),
+      );
       setRefusal(
         take({ kind: 'done', at: rightNow(), stepId: step.id, readings: values, checks: [...ticked].sort(), answer }),
       );
