@@ -113,11 +113,13 @@ function Editor({ record, fromFile }: { record: ProcedureRecord; fromFile: boole
       crumbs={[{ label: 'Jobs as the shop does them', href: '/procedures' }]}
       state={
         <Words size="small" tone="steel">
-          {record.version === 0
-            ? fromFile
+          {record.version > 0
+            ? `version ${record.version}`
+            : fromFile
               ? 'read in, not saved'
-              : 'ships with the shop'
-            : `version ${record.version}`}
+              : edits
+                ? 'a copy, not saved'
+                : 'ships with the shop'}
         </Words>
       }
       tools={
@@ -189,7 +191,7 @@ function Editor({ record, fromFile }: { record: ProcedureRecord; fromFile: boole
               <Field
                 label="What it is for"
                 value={form.about}
-                lines={2}
+                lines={3}
                 onChange={(text) => set('about', text)}
                 testID="procedure-about"
               />
