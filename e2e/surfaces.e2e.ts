@@ -111,7 +111,7 @@ describe('on a machine', () => {
   });
 
   test.each([
-    ['a quarter turn on a directional base', 'Dunlin', 'S-002', 90, 'refused-poles', /ridges/],
+    ['a magnetised cover a quarter turn round', 'Dunlin', 'S-025', 90, 'refused-poles', /ridges/],
     ['a hold', 'Sandpiper', 'S-033', 0, 'refused-on-hold', /on hold/],
     ['a retired one', 'Curlew', 'S-020', 0, 'refused-retired', /torn/],
     ['a film on a filament printer', 'Dunlin', 'F-002', 0, 'refused-family', /filament printer/],

@@ -2,6 +2,7 @@ import type { ToolId, ToolInputs } from '@even-bed/core';
 import { ABRASIVES, FACES, GLUES, PRINTED, SOLVENTS, TOOLS as HAND_TOOLS } from '@even-bed/core/fit/compatibility';
 import { COUNTERSUNK_HEADS } from '@even-bed/core/fit/countersink';
 import { MATERIALS } from '@even-bed/core/fit/materials';
+import { METALS } from '@even-bed/core/fit/inductiveProbe';
 import { TOOLS } from '@even-bed/core/fit/toolInputs';
 import { WASHERS } from '@even-bed/core/fit/washers';
 import Joi from 'joi';
@@ -43,7 +44,7 @@ const fitLayer = Joi.object({
   thickness: thickness('Thickness').required(),
   measured: Joi.boolean().label('Measured'),
   limit: optional(numberField('Temperature limit', { min: 20, max: 500 })),
-  metal: Joi.boolean().label('Metal'),
+  metal: optional(oneOf(METALS, 'For the probe')),
   mass: optional(numberField('Mass', { min: 0, max: 100_000 })),
 });
 
@@ -51,13 +52,19 @@ const fitLayer = Joi.object({
 const onlyWith = (field: Joi.Schema, key: string, choices: readonly string[]) =>
   field.when(key, { is: Joi.valid(...choices), then: Joi.required(), otherwise: Joi.forbidden() });
 
+/** A field that belongs to some choices only, where it may be left empty. */
+const optionalWith = (field: Joi.Schema, key: string, choices: readonly string[]) =>
+  field.when(key, { is: Joi.valid(...choices), then: Joi.any().empty('').allow(null), otherwise: Joi.forbidden() });
+
 const finding = Joi.object({
   by: oneOf(['spacer', 'stop-screw', 'flag', 'fixed', 'contact-probe', 'inductive-probe'], 'What finds Z').required(),
   pitch: onlyWith(lengthField('Pitch of the stop screw', { min: 0.1, max: 5 }), 'by', ['stop-screw']),
   clockwise: onlyWith(oneOf(['sooner', 'later'], 'What clockwise does'), 'by', ['stop-screw']),
   part: onlyWith(oneOf(['flag', 'sensor'], 'What can be moved'), 'by', ['flag']),
   rides: onlyWith(oneOf(['moving', 'frame'], 'Where it sits'), 'by', ['flag']),
-  homing: onlyWith(oneOf(['down', 'up'], 'Way of homing'), 'by', ['flag']),
+  now: optionalWith(thickness('Spacer there today'), 'by', ['spacer']),
+  range: optionalWith(lengthField('Sensing distance', { min: 0.1, max: 50 }), 'by', ['inductive-probe']),
+  above: optionalWith(lengthField('Face above the nozzle', { min: 0, max: 50 }), 'by', ['inductive-probe']),
 });
 
 const stack = Joi.object({
@@ -65,6 +72,8 @@ const stack = Joi.object({
   after: Joi.array().items(fitLayer).min(1).max(20).required().label('Layers planned'),
   finding: finding.required().label('What finds Z'),
   family: oneOf(['filament', 'resin'], 'Family').required(),
+  moves: optional(oneOf(['head', 'bed', 'platform'], 'What moves')),
+  home: optional(oneOf(['surface', 'away'], 'Where home lies')),
   adjusters: Joi.object({
     up: thickness('What the adjusters can still raise').required(),
     down: thickness('What the adjusters can still lower').required(),

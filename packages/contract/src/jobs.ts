@@ -1,4 +1,4 @@
-import type { Procedure, RunEvent } from '@even-bed/core';
+import type { Procedure, RunEvent, Side } from '@even-bed/core';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
 import { PICTURES } from '@even-bed/core/care/procedure';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
@@ -41,11 +41,13 @@ export interface JobStart {
   choices: Record<string, string>;
   /** Surface by part; parts not named are not followed. */
   parts: Record<string, string>;
+  /** Which side of a part goes up, where it has two; not said: A. */
+  sides: Record<string, Side>;
   at: number;
 }
 
 /** A layer as a job found it. */
-export type JobLayer = Pick<MachineLayer, 'name' | 'thickness' | 'measured' | 'limit' | 'slot'>;
+export type JobLayer = Pick<MachineLayer, 'name' | 'thickness' | 'measured' | 'limit' | 'slot' | 'material'>;
 
 /** A job as lists show it. */
 export interface JobEntry {
@@ -243,6 +245,7 @@ export const jobStartSchema = Joi.object({
   machineId: idField().required().label('Machine'),
   choices: named('Choices'),
   parts: Joi.object().pattern(Joi.string().max(60), idField()).required().label('Parts'),
+  sides: Joi.object().pattern(Joi.string().max(60), Joi.string().valid('A', 'B')).default({}).label('Sides'),
   at: timeField('Time').required(),
 });
 

@@ -1,4 +1,16 @@
-import type { Life, MountAsk, MountCheck, QuarterTurn, Side, Slot, SurfaceGroup, SurfaceState } from '@even-bed/core';
+import { FACES } from '@even-bed/core/fit/compatibility';
+import { MATERIALS } from '@even-bed/core/fit/materials';
+import type {
+  Face,
+  Life,
+  MountAsk,
+  MountCheck,
+  QuarterTurn,
+  Side,
+  Slot,
+  SurfaceGroup,
+  SurfaceState,
+} from '@even-bed/core';
 import { LABEL_SHEETS } from '@even-bed/core/surfaces/labelSheet';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
@@ -27,8 +39,12 @@ export interface SurfaceKindFacts {
   thickness: number;
   /** Continuous limit; null when not known. */
   limit: number | null;
+  /** What its body is made of: an id of the table of materials; null when not known. */
+  material: string | null;
   /** Has magnetic pole lines. */
   directional: boolean;
+  /** What the face of side A and of side B is, as far as care goes; null when not known. As many as sides. */
+  faces: (Face | null)[];
   /** Finish of side A and of side B; one entry when it has one usable side. */
   sides: string[];
   life: Life | null;
@@ -86,6 +102,8 @@ export interface MachineStack {
 
 export interface MachineLayer {
   name: string;
+  /** Of the table of materials; a plain layer's is read from its name; null when not known. */
+  material: string | null;
   thickness: number;
   measured: boolean;
   limit: number | null;
@@ -131,7 +149,21 @@ export const kindWriteSchema = Joi.object({
   thickness: lengthField('Thickness', { min: 0.01, max: 60 }).required(),
   limit: limitField('Temperature limit'),
   directional: Joi.boolean().required().label('Pole lines'),
+  material: Joi.string()
+    .valid(...MATERIALS.map(({ id }) => id))
+    .allow(null)
+    .default(null)
+    .label('Material'),
   sides: Joi.array().items(nameField('Finish', 40)).min(1).max(2).required().label('Sides'),
+  faces: Joi.array()
+    .items(
+      Joi.string()
+        .valid(...FACES)
+        .allow(null),
+    )
+    .max(2)
+    .default([])
+    .label('Faces'),
   life: Joi.object({
     unit: Joi.string().valid('prints', 'grams', 'days').required().label('Unit of life'),
     expected: Joi.number().greater(0).max(1e7).required().label('Expected life'),
@@ -234,6 +266,7 @@ export interface MoveMany {
 
 export const mountCheckSchema = Joi.object({
   surfaceId: idField().required().label('Surface'),
+  sideUp: side().default('A'),
   turned: turned().default(0),
 });
 

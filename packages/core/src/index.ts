@@ -91,7 +91,6 @@ export {
 export { LABEL_SHEETS, labelPlaces, type LabelSheet } from './surfaces/labelSheet';
 export {
   compatibility,
-  faceOf,
   FACES,
   printedOf,
   type CompatAnswer,
@@ -104,7 +103,7 @@ export { countersink, type Countersink } from './fit/countersink';
 export { fitCheck, skewOver, type FitCheck, type FitCheckInput, type PlateRect } from './fit/fitCheck';
 export { layerMass } from './fit/layerMass';
 export type { Cut, CutTree, PlacedPiece } from './fit/cutTree';
-export { MATERIALS, materialOf, type Material } from './fit/materials';
+export { MATERIALS, materialNamed, materialOf, type Material } from './fit/materials';
 export { padsFor, type PadLayout } from './fit/padsFor';
 export { planBlanks, type Blank, type BlankLayout, type BlankPlan, type PlanBlanksInput } from './fit/planBlanks';
 export { coolDown, setpointForTop, soak, type Soak, type SoakInput } from './fit/soak';
@@ -116,6 +115,10 @@ export {
   type StackChangeInput,
   type ZFinding,
 } from './fit/stackChange';
+export type { Metal } from './fit/inductiveProbe';
+export { stepWords } from './fit/stackSentence';
+export type { Home, Moves, StackStep, StackUnknown } from './fit/stackStep';
+export { wholeLayers, type WholeLayers } from './fit/wholeLayers';
 export { topClearance, type StandingItem, type TopClearanceInput } from './fit/topClearance';
 export { underbedClearance, type UnderbedClearance, type UnderbedInput } from './fit/underbedClearance';
 export { WASHERS, washersFor } from './fit/washers';

@@ -1,4 +1,5 @@
 import type { Job, JobStart, MachineOverview, ProcedureRecord } from '@even-bed/contract';
+import type { Side } from '@even-bed/core';
 import { readyAt } from '@even-bed/core/care/runProcedure';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -9,7 +10,9 @@ import { useMachinesQuery } from '../fleet/fleetApi';
 import { writeQueued } from '../state/queueSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { useFindSurfacesQuery, useStackQuery } from '../surfaces/surfacesApi';
+import { sideWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
+import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
 import { dayAndTime, weekdayTime } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
@@ -49,6 +52,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
     Object.fromEntries(doc.choices.map(({ id, usual }) => [id, usual])),
   );
   const [parts, setParts] = useState<Record<string, string>>({});
+  const [sides, setSides] = useState<Record<string, Side>>({});
   const fitting = machines.filter(({ family }) => doc.family === 'any' || doc.family === family);
   const machine = fitting.find((known) => known.id === machineId);
   const { currentData: stack } = useStackQuery(machineId ?? '', { skip: machineId === null });
@@ -63,6 +67,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       machineId: machine.id,
       choices,
       parts,
+      sides,
       at,
     };
     const job: Job = {
@@ -130,6 +135,8 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
               part={part}
               machine={machine}
               value={parts[part.id] ?? null}
+              side={sides[part.id] ?? 'A'}
+              onSide={(side) => setSides((old) => ({ ...old, [part.id]: side }))}
               onChange={(surfaceId) =>
                 setParts((old) =>
                   surfaceId === ''
@@ -169,17 +176,23 @@ function PartPick({
   machine,
   value,
   onChange,
+  side,
+  onSide,
 }: {
   part: ProcedureRecord['doc']['parts'][number];
   machine: MachineOverview;
   value: string | null;
   onChange: (surfaceId: string) => void;
+  /** Which side goes up, where it has two. */
+  side: Side;
+  onSide: (side: Side) => void;
 }) {
   const { data: stack } = useStackQuery(machine.id);
   const { data: racked = [] } = useFindSurfacesQuery({ state: 'in-rack', limit: 200 }, { skip: part.from !== 'rack' });
   const lying = (stack?.layers ?? []).flatMap(({ surfaceId, tag, name }) =>
     surfaceId && tag ? [{ value: surfaceId, label: `${tag} ${name}` }] : [],
   );
+  const chosen = part.from === 'rack' ? racked.find(({ id }) => id === value) : undefined;
   const options =
     part.from === 'machine'
       ? lying
@@ -196,6 +209,14 @@ function PartPick({
         onChange={onChange}
         testID={`part-${part.id}`}
       />
+      {chosen && chosen.kind.sides.length > 1 ? (
+        <Choice
+          label={`Side of ${chosen.tag} that goes up`}
+          options={(['A', 'B'] as const).map((value) => ({ value, label: sideWords(value, chosen.kind) }))}
+          value={side}
+          onChange={onSide}
+        />
+      ) : null}
     </View>
   );
 }

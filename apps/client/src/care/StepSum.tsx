@@ -1,14 +1,17 @@
 import { durationWords } from '@even-bed/core/fit/durationWords';
-import type { Job } from '@even-bed/contract';
+import type { Job, JobLayer, Plan } from '@even-bed/contract';
+import type { ToolInputs } from '@even-bed/core';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
 import type { RunState } from '@even-bed/core/care/runProcedure';
-import { compatibility, faceOf } from '@even-bed/core/fit/compatibility';
-import { stackChange } from '@even-bed/core/fit/stackChange';
+import { compatibility } from '@even-bed/core/fit/compatibility';
+import { materialNamed } from '@even-bed/core/fit/materials';
+import { stackChange, type FitLayer } from '@even-bed/core/fit/stackChange';
+import { slotOf } from '@even-bed/core/surfaces/surfaceKind';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
 import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '../fit/compatWords';
-import { findingForm, findingFrom, materialNamed } from '../fit/findingOf';
+import { findingFrom, metalOf } from '../fit/findingOf';
 import { usePlansQuery } from '../fit/fitApi';
 import { toolHref, toolName } from '../fit/toolNames';
 import { useWorked } from '../fit/useWorked';
@@ -46,9 +49,10 @@ export function StepSum({ step, job, state }: Props) {
       </View>
     );
   const plan = plans.find(({ tool }) => tool === sum);
+  const known = stackFacts(plans);
   return (
     <Section title={`THE SUM: ${toolName(sum).name.toUpperCase()}`} testID="step-sum">
-      {sum === 'stack' && step.layers ? <StackSum layers={step.layers} job={job} state={state} /> : null}
+      {sum === 'stack' && step.layers ? <StackSum layers={step.layers} job={job} state={state} known={known} /> : null}
       {sum === 'soak' ? <SoakSum machineId={machineId} /> : null}
       {sum === 'together' ? <TogetherSum surfaceId={Object.values(job.parts)[0] ?? null} /> : null}
       {plan ? <Words bold>{`As planned: ${plan.sentence}`}</Words> : null}
@@ -66,24 +70,65 @@ export function StepSum({ step, job, state }: Props) {
   );
 }
 
+/** How a machine finds Z, as its latest plan of a stack says. */
+function stackFacts(plans: readonly Plan[]) {
+  const plan = plans.find(({ tool }) => tool === 'stack') as Plan<'stack'> | undefined;
+  if (!plan) return null;
+  const { finding, moves, home, adjusters, spacerLayer, slack } = plan.input;
+  return { finding, moves, home, adjusters, spacerLayer, slack };
+}
+
 /** The change of stack from what lay there when the job began and from what was measured in it. */
-function StackSum({ layers, job, state }: { layers: NonNullable<ProcedureStep['layers']>; job: Job; state: RunState }) {
+function StackSum({
+  layers,
+  job,
+  state,
+  known,
+}: {
+  layers: NonNullable<ProcedureStep['layers']>;
+  job: Job;
+  state: RunState;
+  /** How the machine finds Z, from its latest plan of a stack. */
+  known: Pick<ToolInputs['stack'], 'finding' | 'moves' | 'home' | 'adjusters' | 'spacerLayer' | 'slack'> | null;
+}) {
   const { data: machines = [] } = useMachinesQuery();
   const machine = machines.find(({ id }) => id === job.machineId);
-  const after = stackAfter(job.stackBefore, layers, state.readings);
+  const top = job.procedure.parts.find(
+    ({ from, groups }) => from === 'rack' && groups.some((g) => slotOf(g) === 'top'),
+  );
+  const { data: named } = useSurfaceQuery(job.parts[top?.id ?? ''] ?? '', { skip: !job.parts[top?.id ?? ''] });
+  const after = stackAfter(job.stackBefore, layers, state.readings, named?.kind.material ?? null);
   if (!machine || after === null) return null;
-  const seen = (name: string) => ({ metal: materialNamed(name)?.metal ?? false });
+  const probe = machine.finding === 'inductive-probe';
+  if (probe && after.some(({ slot, material }) => slot === 'top' && material === null))
+    return (
+      <Words bold testID="stack-sum">
+        The probe senses metal, and what the new top is made of isn’t known here. Open the tool: it asks.
+      </Words>
+    );
+  const sensed = (layer: JobLayer): FitLayer => ({
+    ...layer,
+    metal: metalOf(layer.material ?? materialNamed(layer.name)?.id ?? null),
+  });
+  // What finds Z and where home lies is known from a plan of this machine; without one it is asked, not guessed.
   const { change, sentence, cautions } = stackChange({
-    before: job.stackBefore.map((layer) => ({ ...layer, ...seen(layer.name) })),
-    after: after.map((layer) => ({ ...layer, ...seen(layer.name) })),
-    finding: findingForm(findingFrom(machine.finding, machine.family)) as never,
-    family: machine.family,
     spacerLayer: 0.2,
+    family: machine.family,
+    finding: { by: findingFrom(machine.finding, machine.family) === 'inductive-probe' ? 'inductive-probe' : 'fixed' },
+    ...(machine.finding === 'contact-probe' ? { finding: { by: 'contact-probe' } as const } : {}),
+    ...known,
+    before: job.stackBefore.map(sensed),
+    after: after.map(sensed),
     say: (mm) => size(mm, 3),
   });
   return (
     <View style={{ gap: 4 }} testID="stack-sum">
       <Words size="lead" bold>{`${signedLength(change, 2)}. ${sentence}`}</Words>
+      {known ? null : (
+        <Words size="small" tone="steel">
+          Say in the tool how this machine finds Z and keep it as a plan: from then on it is known here.
+        </Words>
+      )}
       {cautions
         .filter(({ kind }) => kind === 'stop')
         .map(({ code, text }) => (
@@ -99,12 +144,20 @@ function StackSum({ layers, job, state }: { layers: NonNullable<ProcedureStep['l
 function TogetherSum({ surfaceId }: { surfaceId: string | null }) {
   const { data: surface } = useSurfaceQuery(surfaceId ?? '', { skip: surfaceId === null });
   if (!surface) return null;
-  const face = faceOf(surface.kind.group, surface.kind.sides[0]!);
+  const { where } = surface.state;
+  const face = surface.kind.faces[where.kind === 'machine' && where.sideUp === 'B' ? 1 : 0] ?? null;
+  if (face === null)
+    return (
+      <Words
+        bold
+        testID="together-sum"
+      >{`What the face of ${surface.tag} is made of isn’t known here: try a corner first.`}</Words>
+    );
   return (
     <View style={{ gap: 4 }} testID="together-sum">
       <Words bold>{`${surface.tag}, ${FACE_NAMES[face].toLowerCase()}`}</Words>
       {ASKED.map((asked) => {
-        const { answer, findings } = compatibility({ face, ...asked }, surface.kind.care);
+        const { answer, findings } = compatibility({ face, limit: surface.kind.limit, ...asked }, surface.kind.care);
         const [thing] = Object.values(asked);
         return (
           <Words key={thing} size="small">
@@ -129,10 +182,9 @@ const work = (input: Parameters<typeof soakOf>[0]) => summer().soak(soakOf(input
 /** When the top is warm, for the machine's own stack and a common heater. */
 function SoakSum({ machineId }: { machineId: string }) {
   const { data: stack } = useStackQuery(machineId);
-  const layers = (stack?.layers ?? []).flatMap(({ name, thickness, fixed, slot }) => {
-    const material = materialNamed(name);
-    return material && thickness > 0 && slot !== 'film' ? [{ material: material.id, thickness, dry: !fixed }] : [];
-  });
+  const layers = (stack?.layers ?? []).flatMap(({ material, thickness, fixed, slot }) =>
+    material && thickness > 0 && slot !== 'film' ? [{ material, thickness, dry: !fixed }] : [],
+  );
   const worked = useWorked(
     layers.length === 0 ? null : { layers, flux: 4000, setpoint: 65, ambient: 22, loss: 12, within: 2 },
     work,

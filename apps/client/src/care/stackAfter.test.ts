@@ -6,6 +6,7 @@ const layer = (name: string, thickness: number, slot: 'base' | 'top' | null) => 
   slot,
   measured: true,
   limit: null,
+  material: null,
 });
 const withGlass = [layer('plate', 3, null), layer('glass', 4, 'top')];
 const NEW = [

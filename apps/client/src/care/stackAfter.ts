@@ -1,7 +1,8 @@
 import type { JobLayer } from '@even-bed/contract';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
 
-const NAMES = { base: 'base', top: 'top' } as const;
+/** What comes to lie there; what the top is made of is known where its surface was named. */
+const COMES = { base: { name: 'base', material: 'base' }, top: { name: 'top', material: null } } as const;
 
 /**
  * The stack as it will be: what lay in the places named is gone, and what was measured comes to lie there.
@@ -11,6 +12,7 @@ export function stackAfter(
   before: readonly JobLayer[],
   layers: NonNullable<ProcedureStep['layers']>,
   readings: Record<string, number>,
+  top: string | null = null,
 ): JobLayer[] | null {
   const gone = new Set<string | null>(layers.map(({ slot }) => slot));
   // With a base, whatever lay on the plate is gone; adhesive and plate stay.
@@ -21,7 +23,14 @@ export function stackAfter(
     if (reading === undefined) continue;
     const thickness = readings[reading];
     if (thickness === undefined) return null;
-    come.push({ name: NAMES[slot], thickness, measured: true, limit: null, slot });
+    come.push({
+      ...COMES[slot],
+      ...(slot === 'top' ? { material: top } : {}),
+      thickness,
+      measured: true,
+      limit: null,
+      slot,
+    });
   }
   return [...stays, ...come];
 }

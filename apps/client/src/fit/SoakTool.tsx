@@ -22,7 +22,6 @@ import { CalibratePart } from './CalibratePart';
 import { curvesOf, startOf } from './curves';
 import { FieldRow } from './FieldRow';
 import { FillFromMachine } from './FillFromMachine';
-import { materialNamed } from './findingOf';
 import { RowList } from './RowList';
 import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
@@ -103,10 +102,9 @@ export function SoakTool() {
         onFill={(_, stack) => {
           const layers = stack.layers
             .filter(({ slot, thickness }) => slot !== 'film' && thickness > 0)
-            .flatMap(({ name, thickness, fixed }) => {
-              const material = materialNamed(name);
-              return material ? [{ material: material.id, thickness: String(thickness), dry: !fixed }] : [];
-            });
+            .flatMap(({ material, thickness, fixed }) =>
+              material ? [{ material, thickness: String(thickness), dry: !fixed }] : [],
+            );
           if (layers.length > 0) tool.set('layers', layers);
         }}
       />

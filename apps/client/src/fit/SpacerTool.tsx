@@ -24,8 +24,8 @@ const SHAPES: readonly { value: SpacerAsk['shape']; label: string }[] = [
 
 /** What a shape asks for beside thickness, layer and depth. */
 const SIZES: Record<SpacerAsk['shape'], Record<string, string>> = {
-  pad: { width: '12', hole: '3.4' },
-  'slide-in': { width: '12', screw: '3', play: '0.4' },
+  pad: { width: '11', hole: '3.3' },
+  'slide-in': { width: '11', screw: '3', play: '0.4' },
   'clip-over': { bodyWidth: '6.4', cheek: '5', wall: '1.6', play: '0.15' },
   gauge: { step: '15' },
 };
@@ -88,7 +88,7 @@ export function SpacerTool() {
                   'Left over',
                   made.spacer.leftover === 0
                     ? 'nothing'
-                    : `${size(Math.abs(made.spacer.leftover), 3)} too ${made.spacer.leftover > 0 ? 'thick' : 'thin'}: the adjusters take it`,
+                    : `${size(made.spacer.leftover, 3)} too thick, so that home trips sooner: the adjusters or zero take it`,
                 ],
                 [
                   'Outside',

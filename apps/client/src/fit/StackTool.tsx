@@ -1,8 +1,10 @@
 import type { MachineOverview, MachineStack } from '@even-bed/contract';
-import { stackChange } from '@even-bed/core/fit/stackChange';
+import { stackChange, type StackChange } from '@even-bed/core/fit/stackChange';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { useKindsQuery } from '../surfaces/surfacesApi';
+import { METALS } from '@even-bed/core/fit/inductiveProbe';
+import { stepWords } from '@even-bed/core/fit/stackSentence';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
@@ -14,7 +16,7 @@ import { StackCompare } from '../ui/StackCompare';
 import { Words } from '../ui/Words';
 import { FieldRow } from './FieldRow';
 import { FillFromMachine } from './FillFromMachine';
-import { FINDING_CHOICES, findingForm, findingFrom, layerForm } from './findingOf';
+import { FINDING_CHOICES, findingForm, findingFrom, layerForm, METAL_NAMES } from './findingOf';
 import { RowList } from './RowList';
 import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
@@ -61,6 +63,8 @@ export function StackTool() {
             />
             {result.verdict === 'stop' ? (
               <Notice kind="stop" title={result.sentence} testID="stack-sentence" />
+            ) : result.verdict === 'do' ? (
+              <Steps result={result} family={input.family} />
             ) : (
               <Words size="turn" bold live testID="stack-sentence">
                 {result.sentence}
@@ -136,7 +140,7 @@ function factsOf(result: ReturnType<typeof stackChange>): [string, string][] {
           `${adjusters.take > 0 ? 'raise' : 'lower'} ${size(Math.abs(adjusters.take), 3)} of the ${length(adjusters.have)} they have${adjusters.enough ? '' : ': not enough'}`,
         ]
       : null,
-    zero === null ? null : ['Software zero', `${size(Math.abs(zero), 3)} ${zero > 0 ? 'higher' : 'lower'}`],
+    zero === null ? null : ['Software zero', `${size(Math.abs(zero), 3)} ${zero > 0 ? 'further' : 'nearer'}`],
     buildHeight === null ? null : ['Build height', `${size(buildHeight, 2)} left`],
     addedMass === null ? null : ['Mass', `${addedMass > 0 ? '+' : ''}${shortDecimal(addedMass, 0)} g`],
     limit ? ['Heat', `up to ${temperature(limit.temperature)} for hours: ${limit.layer} sets it`] : null,
@@ -149,8 +153,7 @@ function Layers({ tool, path, title }: { tool: ToolForm<'stack'>; path: 'before'
   const layers = tool.form[path];
   const addKind = (id: string) => {
     const kind = kinds.find((known) => known.id === id);
-    if (kind)
-      tool.addTo(path, layerForm({ name: kind.name, thickness: kind.thickness, measured: false, limit: kind.limit }));
+    if (kind) tool.addTo(path, layerForm({ ...kind, measured: false }));
   };
   return (
     <RowList
@@ -158,7 +161,7 @@ function Layers({ tool, path, title }: { tool: ToolForm<'stack'>; path: 'before'
       one="layer"
       count={layers.length}
       least={path === 'after' ? 1 : 0}
-      onAdd={() => tool.addTo(path, { name: '', thickness: '', metal: false })}
+      onAdd={() => tool.addTo(path, { name: '', thickness: '', metal: '' })}
       onRemove={(i) => tool.removeFrom(path, i)}
       testID={`layers-${path}`}
       render={(i) => (
@@ -172,15 +175,12 @@ function Layers({ tool, path, title }: { tool: ToolForm<'stack'>; path: 'before'
             <ToolField tool={tool} path={`${path}.${i}.mass`} label="Mass" unit="g" />
           </FieldRow>
           {tool.form.finding.by === 'inductive-probe' ? (
-            <Choice
-              label={`Layer ${i + 1}, for the probe`}
-              hideLabel
-              options={[
-                { value: 'yes', label: 'Metal' },
-                { value: 'no', label: 'Not metal' },
-              ]}
-              value={layers[i]?.metal ? 'yes' : 'no'}
-              onChange={(metal) => tool.set(`${path}.${i}.metal`, metal === 'yes')}
+            <Pick
+              label="The probe senses"
+              options={METAL_CHOICES}
+              value={layers[i]?.metal ?? ''}
+              onChange={(metal) => tool.set(`${path}.${i}.metal`, metal)}
+              testID={`${path}.${i}.metal`}
             />
           ) : null}
           {i === layers.length - 1 && kinds.length > 0 ? (
@@ -200,8 +200,38 @@ function Layers({ tool, path, title }: { tool: ToolForm<'stack'>; path: 'before'
   );
 }
 
+const METAL_CHOICES = [
+  { value: '', label: 'Nothing: not metal' },
+  ...METALS.map((value) => ({ value: value as string, label: METAL_NAMES[value] })),
+];
+
+/** The travel to home in words, for the person to check against the machine. */
+function travelWords(family: string, moves: string, home: string): string | null {
+  if (home === '' || (family !== 'resin' && moves === '')) return null;
+  const thing = family === 'resin' ? 'platform' : moves;
+  const down = (thing !== 'bed') === (home === 'surface');
+  return `Homing, the ${thing} travels ${down ? 'down' : 'up'}. If yours does otherwise, one of these two is not as said.`;
+}
+
+/** What is to be done, numbered in the order in which it is done. */
+function Steps({ result, family }: { result: StackChange; family: 'filament' | 'resin' }) {
+  return (
+    <View style={{ gap: 8 }} testID="stack-sentence" accessibilityRole="list">
+      {result.steps.map((step, i) => (
+        <Words key={i} size="turn" bold live={i === 0}>
+          {`${i + 1}. ${stepWords(step, family, (mm) => size(mm, 3))}`}
+        </Words>
+      ))}
+      {result.gap >= 0.01 ? (
+        <Words size="small" tone="steel">{`That leaves ${size(result.gap, 3)} for levelling.`}</Words>
+      ) : null}
+    </View>
+  );
+}
+
 function FindingPart({ tool }: { tool: ToolForm<'stack'> }) {
-  const { finding } = tool.form;
+  const { finding, family, moves, home } = tool.form;
+  const probes = finding.by === 'contact-probe' || finding.by === 'inductive-probe';
   return (
     <Section title="WHAT FINDS Z">
       <Pick
@@ -212,6 +242,50 @@ function FindingPart({ tool }: { tool: ToolForm<'stack'> }) {
         onChange={(by) => tool.set('finding', findingForm(by as (typeof FINDING_CHOICES)[number]['value']))}
         testID="finding"
       />
+      {probes ? null : (
+        <>
+          {family === 'resin' ? null : (
+            <Choice
+              label="What moves along Z"
+              options={[
+                { value: 'head', label: 'the head' },
+                { value: 'bed', label: 'the bed' },
+              ]}
+              value={moves === '' ? null : moves}
+              onChange={(value) => tool.set('moves', value)}
+            />
+          )}
+          <Choice
+            label="Home lies"
+            options={[
+              { value: 'surface', label: family === 'resin' ? 'at the screen' : 'at the surface' },
+              { value: 'away', label: 'at the far end' },
+            ]}
+            value={home === '' ? null : home}
+            onChange={(value) => tool.set('home', value)}
+          />
+          {travelWords(family, moves, home) ? (
+            <Words size="small" tone="steel" testID="travel">
+              {travelWords(family, moves, home)}
+            </Words>
+          ) : null}
+        </>
+      )}
+      {finding.by === 'spacer' ? (
+        <ToolField tool={tool} path="finding.now" label="Spacer there today" unit="mm" hint="Empty: none" />
+      ) : null}
+      {finding.by === 'inductive-probe' ? (
+        <FieldRow>
+          <ToolField
+            tool={tool}
+            path="finding.range"
+            label="Sensing distance"
+            unit="mm"
+            hint="On steel, from its data sheet"
+          />
+          <ToolField tool={tool} path="finding.above" label="Face above nozzle" unit="mm" hint="With a feeler" />
+        </FieldRow>
+      ) : null}
       {finding.by === 'stop-screw' ? (
         <View style={{ gap: 8 }}>
           <ToolField tool={tool} path="finding.pitch" label="Pitch of the stop screw" unit="mm" />
@@ -244,15 +318,6 @@ function FindingPart({ tool }: { tool: ToolForm<'stack'> }) {
             ]}
             value={finding.rides}
             onChange={(rides) => tool.set('finding.rides', rides)}
-          />
-          <Choice
-            label="Homing, it travels"
-            options={[
-              { value: 'down', label: 'down' },
-              { value: 'up', label: 'up' },
-            ]}
-            value={finding.homing}
-            onChange={(homing) => tool.set('finding.homing', homing)}
           />
         </View>
       ) : null}

@@ -19,7 +19,7 @@ import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
 import { useToolForm } from './useToolForm';
 
-const SIGNALS: Record<CompatAnswer, SignalKind> = { yes: 'ready', care: 'due', no: 'stop' };
+const SIGNALS: Record<CompatAnswer, SignalKind> = { yes: 'ready', care: 'due', unknown: 'due', no: 'stop' };
 const NOTHING = { value: '', label: 'Nothing' };
 
 const ASKED = [

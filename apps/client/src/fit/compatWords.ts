@@ -1,6 +1,11 @@
 import type { CompatAnswer, Face } from '@even-bed/core';
 
-export const ANSWER_WORDS: Record<CompatAnswer, string> = { yes: 'Yes.', care: 'With care.', no: 'No.' };
+export const ANSWER_WORDS: Record<CompatAnswer, string> = {
+  yes: 'Yes.',
+  care: 'With care.',
+  unknown: 'Not known.',
+  no: 'No.',
+};
 
 export const FACE_NAMES: Record<Face, string> = {
   'smooth-pei': 'Smooth PEI',
@@ -41,7 +46,8 @@ export const THING_NAMES: Record<string, string> = {
   none: 'No glue',
   'glue-film': 'Glue stick, a thin film',
   'glue-heavy': 'Glue stick, heavy',
-  hand: 'By hand',
+  hand: 'By bare hand',
+  'gloved-hand': 'By hand, in gloves',
   'plastic-scraper': 'Plastic scraper',
   'metal-scraper': 'Metal scraper',
   flexing: 'Flexing',

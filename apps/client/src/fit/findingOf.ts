@@ -1,5 +1,5 @@
 import type { Finding } from '@even-bed/contract';
-import type { ZFinding } from '@even-bed/core';
+import type { Metal, ZFinding } from '@even-bed/core';
 import { MATERIALS } from '@even-bed/core/fit/materials';
 
 /** Ways of finding Z as the tool asks for them. */
@@ -12,13 +12,22 @@ export const FINDING_CHOICES: readonly { value: ZFinding['by']; label: string }[
   { value: 'inductive-probe', label: 'Inductive probe' },
 ];
 
+export const METAL_NAMES: Record<Metal, string> = {
+  steel: 'Steel, spring or plain',
+  stainless: 'Stainless steel',
+  aluminium: 'Aluminium',
+  brass: 'Brass',
+  copper: 'Copper',
+  other: 'Another metal',
+};
+
 /** What a way of finding Z asks for beside itself, as it stands in the form at first. */
 export function findingForm(by: ZFinding['by']): Record<string, string> {
   switch (by) {
     case 'stop-screw':
       return { by, pitch: '0.5', clockwise: 'sooner' };
     case 'flag':
-      return { by, part: 'flag', rides: 'moving', homing: 'down' };
+      return { by, part: 'flag', rides: 'moving' };
     default:
       return { by };
   }
@@ -31,38 +40,20 @@ export function findingFrom(finding: Finding, family: 'filament' | 'resin'): ZFi
   return family === 'resin' ? 'flag' : 'spacer';
 }
 
-/** The material that a layer's name means, for heat and for what a probe sees. */
-export function materialNamed(name: string): (typeof MATERIALS)[number] | undefined {
-  const text = name.toLowerCase();
-  const id = /glass/.test(text)
-    ? 'glass'
-    : /base|magnet/.test(text)
-      ? 'base'
-      : /steel|sheet|flex plate/.test(text)
-        ? 'steel'
-        : /fibreglass|laminate|g10|fr4/.test(text)
-          ? 'fibreglass'
-          : /adhesive|tape|glue/.test(text)
-            ? 'adhesive'
-            : /pad|silicone/.test(text)
-              ? 'pad'
-              : /pei|cover|film/.test(text)
-                ? /pei/.test(text)
-                  ? 'pei'
-                  : 'polymer'
-                : /stone|granite/.test(text)
-                  ? 'granite'
-                  : /plate|platform|alumin|arm/.test(text)
-                    ? 'aluminium'
-                    : undefined;
-  return MATERIALS.find((material) => material.id === id);
-}
+/** What an inductive probe senses of a material; null: nothing, or it is not known. */
+export const metalOf = (material: string | null) => MATERIALS.find(({ id }) => id === material)?.metal ?? null;
 
 /** A layer of a machine's stack as the form holds it. */
-export const layerForm = (layer: { name: string; thickness: number; measured: boolean; limit: number | null }) => ({
+export const layerForm = (layer: {
+  name: string;
+  thickness: number;
+  measured: boolean;
+  limit: number | null;
+  material: string | null;
+}) => ({
   name: layer.name,
   thickness: String(layer.thickness),
   measured: layer.measured,
   limit: layer.limit === null ? '' : String(layer.limit),
-  metal: materialNamed(layer.name)?.metal ?? false,
+  metal: metalOf(layer.material) ?? '',
 });

@@ -38,7 +38,7 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
     let current = true;
     const begin = async (): Promise<Typed<ToolInputs[T]> | null> => {
       if (planId) return plan?.tool === tool ? (typedOf(plan.input) as Typed<ToolInputs[T]>) : null;
-      const kept = await deviceStore.get<Typed<ToolInputs[T]>>('tool', tool);
+      const kept = await deviceStore.get<Typed<ToolInputs[T]>>('tool', keptAs(tool));
       // What the address says of single fields stands over what was typed last.
       return Object.entries(JSON.parse(asked) as Record<string, string>)
         .filter(([path]) => FROM_ADDRESS[tool]?.includes(path))
@@ -54,7 +54,7 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
     };
   }, [tool, planId, plan, asked]);
   useEffect(() => {
-    if (ready && !planId) void deviceStore.set('tool', tool, form);
+    if (ready && !planId) void deviceStore.set('tool', keptAs(tool), form);
   }, [ready, planId, tool, form]);
 
   const read = useMemo(
@@ -87,6 +87,9 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
     ready,
   };
 }
+
+/** Where a device keeps what was typed; another name when what a tool asks has changed. */
+const keptAs = (tool: ToolId) => (tool === 'stack' ? 'stack/2' : tool);
 
 const exampleOf = <T extends ToolId>(tool: T) => EXAMPLES[tool] as unknown as Typed<ToolInputs[T]>;
 

@@ -1,6 +1,5 @@
 import type { CareItem, SurfaceKind, Verdict } from '@even-bed/contract';
 import { View } from 'react-native';
-import { faceOf } from '@even-bed/core/fit/compatibility';
 import { useRouter } from 'expo-router';
 import { ActionButton } from '../ui/ActionButton';
 import { temperature } from '../ui/formatHeight';
@@ -61,9 +60,7 @@ export function CareList({ kind }: { kind: SurfaceKind }) {
           label="What goes with it"
           kind="quiet"
           icon="look"
-          onPress={() =>
-            router.push(`/tools/together?face=${faceOf(kind.group, kind.sides[0]!)}&limit=${kind.limit ?? ''}&printed=`)
-          }
+          onPress={() => router.push(`/tools/together?face=${kind.faces[0] ?? ''}&limit=${kind.limit ?? ''}&printed=`)}
           testID="to-together"
         />
       </View>

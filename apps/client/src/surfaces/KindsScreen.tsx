@@ -1,9 +1,12 @@
 import { type CareItem, type SurfaceKind, type Verdict } from '@even-bed/contract';
+import { FACES, type Face } from '@even-bed/core/fit/compatibility';
+import { MATERIALS } from '@even-bed/core/fit/materials';
 import { GROUPS, type SurfaceGroup } from '@even-bed/core/surfaces/surfaceKind';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
+import { FACE_NAMES } from '../fit/compatWords';
 import { useAppSelector } from '../state/store';
 import { size, temperature } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
@@ -93,13 +96,19 @@ export function KindsScreen() {
   );
 }
 
+const NOT_KNOWN = { value: '', label: 'Not known' };
+const FACE_CHOICES = FACES.map((value) => ({ value: value as string, label: FACE_NAMES[value] }));
+
 function KindForm({ kind, onClose }: { kind: SurfaceKind | null; onClose: () => void }) {
   const [id] = useState(() => kind?.id ?? uuid());
   const [name, setName] = useState(kind?.name ?? '');
   const [group, setGroup] = useState<SurfaceGroup>(kind?.group ?? 'sheet');
   const [thickness, setThickness] = useState(kind ? String(kind.thickness) : '');
   const [limit, setLimit] = useState(kind?.limit === null || !kind ? '' : String(kind.limit));
-  const [directional, setDirectional] = useState<'yes' | 'no'>(kind?.directional === false ? 'no' : 'yes');
+  const [directional, setDirectional] = useState<'yes' | 'no'>(kind?.directional ? 'yes' : 'no');
+  const [material, setMaterial] = useState(kind?.material ?? '');
+  const [faceA, setFaceA] = useState<string>(kind?.faces[0] ?? '');
+  const [faceB, setFaceB] = useState<string>(kind?.faces[1] ?? '');
   const [sideA, setSideA] = useState(kind?.sides[0] ?? '');
   const [sideB, setSideB] = useState(kind?.sides[1] ?? '');
   const [unit, setUnit] = useState<'prints' | 'grams' | 'days' | 'none'>(
@@ -120,7 +129,9 @@ function KindForm({ kind, onClose }: { kind: SurfaceKind | null; onClose: () => 
       thickness: thickness as unknown as number,
       limit: limit.trim() === '' ? null : number(limit),
       directional: directional === 'yes',
+      material: material || null,
       sides: [sideA, sideB].filter((side) => side.trim() !== ''),
+      faces: [faceA, faceB].slice(0, sideB.trim() === '' ? 1 : 2).map((face) => (face || null) as Face | null),
       life: unit === 'none' ? null : { unit, expected: number(expected), spread: number(spread || '0') },
       care,
       note,
@@ -192,8 +203,34 @@ function KindForm({ kind, onClose }: { kind: SurfaceKind | null; onClose: () => 
             testID="kind-side-b"
           />
         </View>
+        <Pick
+          label="Made of"
+          value={material}
+          options={[NOT_KNOWN, ...MATERIALS.map(({ id: value, name: label }) => ({ value, label }))]}
+          onChange={setMaterial}
+          error={fault('material')}
+          testID="kind-material"
+        />
+        <Pick
+          label="Face of side A, for what it takes"
+          value={faceA}
+          options={[NOT_KNOWN, ...FACE_CHOICES]}
+          onChange={setFaceA}
+          error={fault('faces.0')}
+          testID="kind-face-a"
+        />
+        {sideB.trim() === '' ? null : (
+          <Pick
+            label="Face of side B, for what it takes"
+            value={faceB}
+            options={[NOT_KNOWN, ...FACE_CHOICES]}
+            onChange={setFaceB}
+            error={fault('faces.1')}
+            testID="kind-face-b"
+          />
+        )}
         <Choice
-          label="Poles in lines (magnetic)"
+          label="Poles in lines (magnetic base or cover; plain spring steel has none)"
           options={[
             { value: 'yes', label: 'yes' },
             { value: 'no', label: 'no' },

@@ -88,7 +88,10 @@ function MountPage({ surface, machine, crumbs }: PageProps) {
     data: asked,
     error,
     refetch,
-  } = useMountCheckQuery({ machineId: machine.id, surfaceId: surface.id, turned }, { refetchOnMountOrArgChange: true });
+  } = useMountCheckQuery(
+    { machineId: machine.id, surfaceId: surface.id, sideUp, turned },
+    { refetchOnMountOrArgChange: true },
+  );
   const [mount, mounting] = useMountMutation();
   const failure = errorOf(mounting.error ?? error);
   const open = asked?.asks.filter(({ code }) => !answers.includes(code)) ?? [];

@@ -12,7 +12,7 @@ import type {
   SurfaceKind,
   SurfaceWrite,
 } from '@even-bed/contract';
-import type { QuarterTurn, SurfaceCondition, SurfaceEvent, SurfaceGroup } from '@even-bed/core';
+import type { QuarterTurn, Side, SurfaceCondition, SurfaceEvent, SurfaceGroup } from '@even-bed/core';
 import { api } from '../api/api';
 import { write, type Keyed } from '../api/write';
 
@@ -80,9 +80,9 @@ export const surfacesApi = api.injectEndpoints({
       query: (stack) => write(`/machines/${stack.id}/stack`, stack),
       invalidatesTags: ['Stack', 'Book'],
     }),
-    mountCheck: build.query<MountAnswer, { machineId: string; surfaceId: string; turned: QuarterTurn }>({
-      query: ({ machineId, surfaceId, turned }) =>
-        `/machines/${machineId}/mount-check?surfaceId=${surfaceId}&turned=${turned}`,
+    mountCheck: build.query<MountAnswer, { machineId: string; surfaceId: string; sideUp: Side; turned: QuarterTurn }>({
+      query: ({ machineId, surfaceId, sideUp, turned }) =>
+        `/machines/${machineId}/mount-check?surfaceId=${surfaceId}&sideUp=${sideUp}&turned=${turned}`,
       providesTags: ['Surface', 'Stack'],
     }),
     mount: build.mutation<MachineStack, { machineId: string; key: string; body: MountWrite }>({

@@ -1,9 +1,12 @@
 import type { Machine } from '@even-bed/contract';
-import { ImpossibleEvent, slotOf, type ResolvedEffect, type SurfaceEvent } from '@even-bed/core';
+import { ImpossibleEvent, slotOf, type ResolvedEffect, type Side, type Slot, type SurfaceEvent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { writeEntry } from '../book/store';
-import { findSurface, recordEvent, surfacesIn } from '../surfaces/store';
+import { actorOf, within } from '../http/acting';
+import { findPerson } from '../people/store';
+import { askToMount } from '../surfaces/mount';
+import { findSurface, keepThickness, recordEvent, surfacesIn } from '../surfaces/store';
 import { saveInspection } from './store';
 
 export interface EffectPlace {
@@ -16,6 +19,10 @@ export interface EffectPlace {
   eventId: string;
   /** Surface by part. */
   parts: Record<string, string>;
+  /** Side that goes up, by part. */
+  sides: Record<string, Side>;
+  /** What the steps so far measured for each slot, mm. */
+  measured: Partial<Record<Slot, number>>;
 }
 
 const HOUR = 3_600_000;
@@ -56,8 +63,11 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
     default: {
       const surfaceId = parts[effect.part];
       if (surfaceId === undefined) return;
-      for (const event of await eventsFor(place, surfaceId, effect, at))
-        await recorded(place, event.surfaceId, event.event, now);
+      await recorded(place, at, surfaceId, async (trx) => {
+        for (const event of await eventsFor({ ...place, db: trx }, surfaceId, effect, at))
+          await recordEvent(trx, event.surfaceId, event.event, now);
+      });
+      if (effect.kind === 'mount') await keepMeasured(place, at, surfaceId);
       return;
     }
   }
@@ -71,11 +81,12 @@ type PartEffect = Exclude<ResolvedEffect, { kind: 'book' | 'materials' | 'inspec
 
 /** What happens to which surface: a mount takes off first what lies in its place. */
 async function eventsFor(
-  { db, machine }: EffectPlace,
+  place: EffectPlace,
   surfaceId: string,
   effect: PartEffect,
   at: number,
 ): Promise<{ surfaceId: string; event: SurfaceEvent }[]> {
+  const { db, machine } = place;
   const surface = await findSurface(db, surfaceId);
   if (!surface) return [];
   const own = (event: SurfaceEvent) => ({ surfaceId, event });
@@ -85,32 +96,45 @@ async function eventsFor(
     case 'hold':
       return [own({ kind: 'held', at, hold: effect.hold, until: at + effect.hours * HOUR, reason: effect.reason })];
     case 'retire':
-      return surface.state.retired === null ? [own({ kind: 'retired', at, why: effect.why })] : [];
+      if (surface.state.retired !== null) return [];
+      // Only a lead retires; who may not leaves it as work for one.
+      return (await isLead(db))
+        ? [own({ kind: 'retired', at, why: effect.why })]
+        : [own({ kind: 'work-asked', at, what: `a lead retires it: ${effect.why}` })];
     case 'work':
       return [own({ kind: 'work-done', at, work: effect.work, side: null, note: effect.note })];
     case 'mount': {
       const slot = slotOf(surface.kind.group);
       const { where } = surface.state;
       if (where.kind === 'machine' && where.machineId === machine.id) return [];
+      const sideUp = surface.kind.sides.length > 1 ? (place.sides[effect.part] ?? 'A') : 'A';
+      const { refusals } = await askToMount(db, machine.id, { surfaceId, sideUp, turned: 0 }, place.now);
+      if (refusals.length > 0) throw new ImpossibleEvent('no-change', refusals.map(({ text }) => text).join(' '));
       const inPlace = (await surfacesIn(db, machine.id)).filter(
         ({ state }) => state.where.kind === 'machine' && state.where.slot === slot,
       );
       return [
         ...inPlace.map(({ id }) => ({ surfaceId: id, event: { kind: 'taken-off' as const, at, place: '' } })),
         ...(where.kind === 'machine' ? [own({ kind: 'taken-off', at, place: '' })] : []),
-        own({ kind: 'mounted', at, machineId: machine.id, slot, sideUp: 'A', turned: 0 }),
+        own({ kind: 'mounted', at, machineId: machine.id, slot, sideUp, turned: 0 }),
       ];
     }
   }
 }
 
-async function recorded(place: EffectPlace, surfaceId: string, event: SurfaceEvent, now: number): Promise<void> {
+/** Does it whole or not at all; what the records refuse is written into the book with its reason. */
+async function recorded(
+  place: EffectPlace,
+  at: number,
+  surfaceId: string,
+  act: (db: Knex) => Promise<unknown>,
+): Promise<void> {
   try {
-    await recordEvent(place.db, surfaceId, event, now);
+    await within(place.db, act);
   } catch (error) {
     if (!(error instanceof ImpossibleEvent)) throw error;
     await writeEntry(place.db, {
-      at: event.at,
+      at,
       kind: 'job-step',
       machineId: place.machine.id,
       surfaceId,
@@ -118,6 +142,19 @@ async function recorded(place: EffectPlace, surfaceId: string, event: SurfaceEve
       data: { jobId: place.jobId },
     });
   }
+}
+
+/** Whoever acts is a lead; the demo and commands act for nobody. */
+async function isLead(db: Knex): Promise<boolean> {
+  const id = actorOf(db);
+  return id === null || (await findPerson(db, id))?.role === 'lead';
+}
+
+/** What calipers said of a surface in the job stays with it. */
+async function keepMeasured({ db, measured, title }: EffectPlace, at: number, surfaceId: string): Promise<void> {
+  const surface = await findSurface(db, surfaceId);
+  const thickness = surface && measured[slotOf(surface.kind.group)];
+  if (thickness !== undefined && thickness !== null) await keepThickness(db, surfaceId, { thickness, at, by: title });
 }
 
 /** Takes back what a step changed; what was looked at, used and said stays written. */
@@ -141,6 +178,6 @@ export async function reverseEffects(
           : effect.kind === 'retire'
             ? { kind: 'brought-back', at, why, place: '' }
             : { kind: 'mounted', at, machineId: place.machine.id, slot, sideUp: 'A', turned: 0 };
-    await recorded(place, surface.id, event, place.now);
+    await recorded(place, at, surface.id, (trx) => recordEvent(trx, surface.id, event, place.now));
   }
 }

@@ -12,6 +12,8 @@ import {
   type RunEvent,
   type RunSetup,
   type RunState,
+  type Side,
+  type Slot,
 } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
@@ -32,6 +34,7 @@ interface JobRow {
   machine_id: string;
   choices: string;
   parts: string;
+  sides: string;
   stack_before: string;
   started_at: number;
   person_id: string | null;
@@ -58,7 +61,14 @@ async function layersOf(db: Knex, machineId: string): Promise<JobLayer[]> {
   const { layers } = await readStack(db, machineId);
   return layers
     .filter(({ slot }) => slot !== 'film')
-    .map(({ name, thickness, measured, limit, slot }) => ({ name, thickness, measured, limit, slot }));
+    .map(({ name, thickness, measured, limit, slot, material }) => ({
+      name,
+      thickness,
+      measured,
+      limit,
+      slot,
+      material,
+    }));
 }
 
 /** Columns that follow from the state. */
@@ -120,6 +130,7 @@ export async function startJob(db: Knex, id: string, write: JobStart, now: numbe
     machine_id: machine.id,
     choices: JSON.stringify(write.choices),
     parts: JSON.stringify(write.parts),
+    sides: JSON.stringify(write.sides),
     stack_before: JSON.stringify(await layersOf(db, machine.id)),
     started_at: at,
     person_id: actorOf(db),
@@ -188,6 +199,8 @@ export async function addJobEvent(
     jobId,
     eventId,
     parts: JSON.parse(row.parts) as Record<string, string>,
+    sides: JSON.parse(row.sides) as Record<string, Side>,
+    measured: measuredBy(setup, after),
   };
   await performEffects(where, event.at, effectsOf(setup, event, after));
   if (event.kind === 'undone') {
@@ -211,6 +224,17 @@ export async function addJobEvent(
       text: `${name}: ${setup.procedure.title}, ${after.ended === 'done' ? 'done' : `stopped${lastNote(after)}`}.`,
       data: { jobId, ended: after.ended },
     });
+}
+
+/** What the readings so far say of the thickness of what comes to lie in each slot. */
+function measuredBy({ procedure }: RunSetup, { readings }: RunState): Partial<Record<Slot, number>> {
+  return Object.fromEntries(
+    procedure.steps.flatMap(({ layers = [] }) =>
+      layers.flatMap(({ slot, reading }) =>
+        reading !== undefined && readings[reading] !== undefined ? [[slot, readings[reading]]] : [],
+      ),
+    ),
+  );
 }
 
 const lastNote = ({ notes }: RunState) => (notes.length > 0 ? `: ${notes.at(-1)!.note}` : '');

@@ -5,12 +5,15 @@ import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Surface } from '@e
 import { PROCEDURES, replayRun, type Procedure, type RunEvent, type RunSetup, type RunState } from '@even-bed/core';
 import { doneWell } from '@even-bed/core/care/workWell.fixture';
 import { connect } from '../db/connect';
-import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
+import { facts, newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
 import { addJobEvent, findJob } from './jobStore';
 
 const HOUR = 3_600_000;
 const usual = ({ choices }: Procedure) => Object.fromEntries(choices.map(({ id, usual: option }) => [id, option]));
 const procedure = (id: string) => PROCEDURES.find((known) => known.id === id)!;
+
+/** The step of the film's job that retires the old one. */
+const RETIRES = procedure('fit-film').steps.find(({ effects = [] }) => effects.some(({ kind }) => kind === 'retire'))!;
 
 let shop: Shop;
 beforeEach(async () => {
@@ -138,6 +141,60 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     await workTo(id, 'trim');
     expect((await look(base)).state.hold).not.toBeNull();
     expect((await job(id)).events.length).toBe(after.events.length + 2);
+  });
+
+  test('puts on the side that was chosen, keeps what calipers said, and passes no guard', async () => {
+    const base = await surface('base', 'B-001');
+    const top = newId();
+    await shop.api
+      .put(`/api/surfaces/${top}`)
+      .send(sheet({ tag: 'S-002' }))
+      .expect(200);
+    const id = await begin('fit-base-and-sheet', { parts: { base, sheet: top }, sides: { sheet: 'B' } });
+    await workTo(id, null);
+    const fitted = await look(top);
+    expect(fitted.state.where).toMatchObject({ kind: 'machine', slot: 'top', sideUp: 'B', turned: 0 });
+    const measured = stateOf(await job(id)).readings;
+    expect(fitted.thickness).toBe(measured['measure.sheet']);
+    expect((await look(base)).thickness).toBe(measured['measure.base']);
+  });
+
+  test('what may not lie on the machine is not written down as lying there, and the book says why', async () => {
+    const [base, top] = [await surface('base', 'B-001'), await surface('sheet', 'S-002')];
+    const id = await begin('fit-base-and-sheet', { parts: { base, sheet: top } });
+    await workTo(id, 'measure');
+    await shop.api
+      .post(`/api/surfaces/${top}/events`)
+      .send({ kind: 'held', hold: 'dry', until: NOW + 1e9, reason: 'washed', at: NOW })
+      .expect(200);
+    await workTo(id, null);
+    expect((await look(top)).state.where.kind).toBe('rack');
+    const { body } = await shop.api.get('/api/book?kind=job-step&limit=100').expect(200);
+    expect((body.items as { text: string }[]).map(({ text }) => text).join()).toMatch(
+      /could not write this down.*on hold/,
+    );
+  });
+
+  test('only a lead retires, also through a job: a technician leaves it as work for one', async () => {
+    const technician = await shop.signedIn('technician', 'Otto');
+    const old = await surface('film', 'F-001');
+    const resin = newId();
+    await shop.api
+      .put(`/api/machines/${resin}`)
+      .send({ ...facts(shop.areaId, { name: 'Stilt', family: 'resin' }), version: 0, at: NOW })
+      .expect(200);
+    const id = await begin('fit-film', { machineId: resin, parts: { old } });
+    for (;;) {
+      const one = await job(id);
+      if (stateOf(one).trail.some(({ stepId }) => stepId === RETIRES.id)) break;
+      const event = doneWell(setupOf(one), stateOf(one));
+      shop.clock.now = Math.max(shop.clock.now, event.at);
+      await technician.put(`/api/jobs/${id}/events/${newId()}`).send({ event }).expect(200);
+    }
+    expect((await look(old)).state).toMatchObject({
+      retired: null,
+      awaiting: expect.stringContaining('a lead retires it'),
+    });
   });
 
   test('what the records don’t allow is said in the book, and the job goes on', async () => {

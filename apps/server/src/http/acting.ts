@@ -11,3 +11,11 @@ export function acting(db: Knex, personId: string | null): Knex {
 /** Who acts through this database, or null: a machine, the demo, a command. */
 export const actorOf = (db: Knex): string | null =>
   (db.userParams as { personId?: string | null } | undefined)?.personId ?? null;
+
+/** A transaction within one, as the same person: done whole or not at all. */
+export const within = <T>(db: Knex, act: (trx: Knex) => Promise<T>): Promise<T> =>
+  db.transaction((trx) => {
+    // Knex hands these on from a database to its transactions, but not from a transaction to one within.
+    trx.userParams = db.userParams;
+    return act(trx);
+  });

@@ -1,5 +1,5 @@
 import type { Machine, MountAnswer, MountWrite, Surface } from '@even-bed/contract';
-import { checkMount, slotOf, type QuarterTurn } from '@even-bed/core';
+import { checkMount, slotOf, type QuarterTurn, type Side } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
 import { notFound, Problem } from '../http/problem';
@@ -16,7 +16,7 @@ async function needMachine(db: Knex, id: string): Promise<Machine> {
 export async function askToMount(
   db: Knex,
   machineId: string,
-  { surfaceId, turned }: { surfaceId: string; turned: QuarterTurn },
+  { surfaceId, sideUp, turned }: { surfaceId: string; sideUp: Side; turned: QuarterTurn },
   now: number,
 ): Promise<MountAnswer> {
   const machine = await needMachine(db, machineId);
@@ -34,7 +34,7 @@ export async function askToMount(
       depth: surface.depth,
       limit: surface.kind.limit,
       directional: surface.kind.directional,
-      finish: surface.kind.sides[0]!,
+      face: surface.kind.faces[sideUp === 'B' ? 1 : 0] ?? null,
       state: surface.state,
     },
     machine: {
@@ -76,7 +76,7 @@ const inSlot = ({ where }: Surface['state']) => (where.kind === 'machine' ? wher
  */
 export async function mount(db: Knex, machineId: string, write: MountWrite, now: number): Promise<void> {
   const { surfaceId, sideUp, turned, answers, from, replaces } = write;
-  const asked = await askToMount(db, machineId, { surfaceId, turned }, now);
+  const asked = await askToMount(db, machineId, { surfaceId, sideUp, turned }, now);
   const [refusal] = asked.refusals;
   if (refusal) throw new Problem(409, refusal.code, refusal.text);
   if ((asked.from?.machineId ?? null) !== from)
@@ -111,8 +111,8 @@ export async function mount(db: Knex, machineId: string, write: MountWrite, now:
 /** Refuses to lay a surface across the poles of what it lies on or under; the rest of turning is the state's matter. */
 export async function refuseCrossedPoles(db: Knex, surface: Surface, turned: QuarterTurn, now: number): Promise<void> {
   if (surface.state.where.kind !== 'machine') return;
-  const { machineId } = surface.state.where;
-  const asked = await askToMount(db, machineId, { surfaceId: surface.id, turned }, now);
+  const { machineId, sideUp } = surface.state.where;
+  const asked = await askToMount(db, machineId, { surfaceId: surface.id, sideUp, turned }, now);
   const poles = asked.refusals.find(({ code }) => code === 'poles');
   if (poles) throw new Problem(409, poles.code, poles.text);
 }

@@ -29,6 +29,23 @@ const mountOn = (machineId: string, write: Partial<MountWrite> & { surfaceId: st
   });
 const event = (id: string, body: object) => shop.api.post(`/api/surfaces/${id}/events`).send({ at: NOW, ...body });
 const get = async <T>(path: string) => (await shop.api.get(`/api${path}`).expect(200)).body as T;
+async function addKind(more: object): Promise<string> {
+  const id = newId();
+  const kind = {
+    group: 'sheet',
+    thickness: 0.5,
+    limit: 110,
+    material: 'steel',
+    directional: false,
+    faces: [],
+    life: null,
+  };
+  await shop.api
+    .put(`/api/surface-kinds/${id}`)
+    .send({ ...kind, care: {}, note: '', version: 0, at: NOW, ...more })
+    .expect(200);
+  return id;
+}
 async function secondMachine(): Promise<string> {
   const id = newId();
   await shop.api
@@ -148,8 +165,8 @@ describe('mounting', () => {
       })
       .expect(200);
     await mountOn(shop.machineId, { surfaceId: base.id }).expect(200);
-    const unanswered = await mountOn(shop.machineId, { surfaceId: sheet.id, answers: ['clean-dry'] }).expect(422);
-    expect(unanswered.body.error).toMatchObject({ code: 'unanswered', message: expect.stringContaining('front mark') });
+    const unanswered = await mountOn(shop.machineId, { surfaceId: sheet.id, answers: [] }).expect(422);
+    expect(unanswered.body.error).toMatchObject({ code: 'unanswered', message: expect.stringContaining('dry') });
     await mountOn(shop.machineId, { surfaceId: sheet.id }).expect(200);
     const stack = await get<MachineStack>(`/machines/${shop.machineId}/stack`);
     expect(
@@ -202,9 +219,37 @@ describe('mounting', () => {
     ]);
   });
 
-  test('is refused across the poles of a base, also when turned later; half a turn is fine', async () => {
+  test('plain spring steel has no poles: it may lie any way on a base', async () => {
+    const [base, sheet] = [await add({ kindId: BASE }), await add()];
+    await mountOn(shop.machineId, { surfaceId: base.id }).expect(200);
+    await mountOn(shop.machineId, { surfaceId: sheet.id, turned: 90 }).expect(200);
+  });
+
+  test('the side that goes up is the one that is asked about: smooth PEI welds, the bare side behind it does not', async () => {
+    const kindId = await addKind({
+      name: 'Two faces',
+      sides: ['textured', 'smooth PEI'],
+      faces: ['textured', 'smooth-pei'],
+    });
+    const sheet = await add({ kindId });
+    const print = { machineId: shop.machineId, material: 'PETG', endedAt: NOW, duration: 3600, grams: 20, held: true };
+    await shop.api
+      .put(`/api/prints/${newId()}`)
+      .send({ ...print, failure: null, release: null, note: '' })
+      .expect(200);
+    const about = async (side: 'A' | 'B') =>
+      (
+        await get<MountAnswer>(`/machines/${shop.machineId}/mount-check?surfaceId=${sheet.id}&sideUp=${side}`)
+      ).cautions.filter((text) => text.includes('PETG'));
+    expect(await about('A')).toEqual([]);
+    expect(await about('B')).toEqual([expect.stringMatching(/welds to smooth PEI/)]);
+  });
+
+  test('a magnetised cover is refused across the poles of a base, also when turned later; half a turn is fine', async () => {
     const base = await add({ kindId: BASE });
-    const sheet = await add();
+    const sheet = await add({
+      kindId: await addKind({ name: 'Cover', group: 'cover', directional: true, sides: ['one', 'other'] }),
+    });
     await mountOn(shop.machineId, { surfaceId: base.id }).expect(200);
     const crossed = await mountOn(shop.machineId, { surfaceId: sheet.id, turned: 90 }).expect(409);
     expect(crossed.body.error).toMatchObject({ code: 'poles', message: expect.stringContaining('ridges') });

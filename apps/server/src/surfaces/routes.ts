@@ -21,7 +21,7 @@ import {
   type StackWrite,
   type SurfaceWrite,
 } from '@even-bed/contract';
-import type { QuarterTurn, SurfaceEvent } from '@even-bed/core';
+import type { QuarterTurn, Side, SurfaceEvent } from '@even-bed/core';
 import Joi from 'joi';
 import { notFound } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
@@ -241,7 +241,7 @@ export const surfaceRoutes: Route[] = [
     answers: 'refusals, asks, cautions; the machine it comes from; what it takes the place of.',
     query: mountCheckSchema,
     handle: async ({ db, params, query, now }) => ({
-      body: await askToMount(db, params['id']!, query as { surfaceId: string; turned: QuarterTurn }, now),
+      body: await askToMount(db, params['id']!, query as { surfaceId: string; sideUp: Side; turned: QuarterTurn }, now),
     }),
   },
   {

@@ -1,5 +1,5 @@
 import type { Surface, SurfaceKind } from '@even-bed/contract';
-import type { HoldKind, Life, QuarterTurn, Side, Slot, SurfaceGroup, SurfaceState } from '@even-bed/core';
+import type { Face, HoldKind, Life, QuarterTurn, Side, Slot, SurfaceGroup, SurfaceState } from '@even-bed/core';
 
 export interface KindRow {
   id: string;
@@ -7,6 +7,8 @@ export interface KindRow {
   group: SurfaceGroup;
   thickness: number;
   temperature_limit: number | null;
+  material: string | null;
+  faces: string;
   directional: number | boolean;
   sides: string;
   life: string | null;
@@ -78,6 +80,8 @@ export interface ListedRow extends SurfaceRow {
   kind_group: SurfaceGroup;
   kind_thickness: number;
   kind_temperature_limit: number | null;
+  kind_material: string | null;
+  kind_faces: string;
   kind_directional: number | boolean;
   kind_sides: string;
   kind_life: string | null;
@@ -91,6 +95,8 @@ export const KIND_COLUMNS = [
   'group',
   'thickness',
   'temperature_limit',
+  'material',
+  'faces',
   'directional',
   'sides',
   'life',
@@ -99,14 +105,22 @@ export const KIND_COLUMNS = [
   'version',
 ].map((column) => `k.${column} as kind_${column}`);
 
+/** One for each side; what was not said is not known. */
+function facesOf({ sides, faces }: Pick<KindRow, 'sides' | 'faces'>): (Face | null)[] {
+  const said = JSON.parse(faces) as (Face | null)[];
+  return (JSON.parse(sides) as string[]).map((_, i) => said[i] ?? null);
+}
+
 export const kindOf = (row: Omit<KindRow, 'created_at' | 'updated_at'>): SurfaceKind => ({
   id: row.id,
   name: row.name,
   group: row.group,
   thickness: row.thickness,
   limit: row.temperature_limit,
+  material: row.material,
   directional: Boolean(row.directional),
   sides: JSON.parse(row.sides) as string[],
+  faces: facesOf(row),
   life: row.life === null ? null : (JSON.parse(row.life) as Life),
   care: JSON.parse(row.care) as SurfaceKind['care'],
   note: row.note,
@@ -161,6 +175,8 @@ const kindIn = (row: ListedRow): SurfaceKind =>
     group: row.kind_group,
     thickness: row.kind_thickness,
     temperature_limit: row.kind_temperature_limit,
+    material: row.kind_material,
+    faces: row.kind_faces,
     directional: row.kind_directional,
     sides: row.kind_sides,
     life: row.kind_life,

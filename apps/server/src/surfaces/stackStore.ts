@@ -1,5 +1,5 @@
 import type { MachineLayer, MachineStack, PlainLayer, StackWrite } from '@even-bed/contract';
-import { SLOTS } from '@even-bed/core';
+import { materialNamed, SLOTS } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
 import { actorOf } from '../http/acting';
@@ -48,6 +48,7 @@ export async function readStack(db: Knex, machineId: string): Promise<MachineSta
     for (const row of plain.filter(({ under }) => under === slot)) {
       layers.push({
         name: row.name,
+        material: materialNamed(row.name)?.id ?? null,
         thickness: row.thickness,
         measured: Boolean(row.measured),
         limit: row.temperature_limit,
@@ -65,6 +66,7 @@ export async function readStack(db: Knex, machineId: string): Promise<MachineSta
       if (state.where.kind !== 'machine' || state.where.slot !== slot) continue;
       layers.push({
         name: kind.name,
+        material: kind.material,
         thickness: thickness ?? kind.thickness,
         measured: thickness !== null,
         limit: kind.limit,

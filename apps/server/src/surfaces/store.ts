@@ -50,6 +50,8 @@ export async function saveKind(db: Knex, id: string, { version, at, ...facts }: 
     group: facts.group,
     thickness: facts.thickness,
     temperature_limit: facts.limit,
+    material: facts.material,
+    faces: JSON.stringify(facts.faces),
     directional: facts.directional,
     sides: JSON.stringify(facts.sides),
     life: facts.life === null ? null : JSON.stringify(facts.life),
@@ -224,6 +226,26 @@ export async function saveSurface(db: Knex, id: string, write: SurfaceWrite, now
     await note(db, { id, tag, kind }, event, null);
   }
   return needSurface(db, id);
+}
+
+/** Keeps what calipers said of a surface's thickness, mm, and who measured it for what. The same again changes nothing. */
+export async function keepThickness(
+  db: Knex,
+  id: string,
+  { thickness, at, by }: { thickness: number; at: number; by: string },
+): Promise<void> {
+  const row = await db<SurfaceRow>('surfaces').where({ id }).first();
+  if (!row || row.thickness === thickness) return;
+  await db<SurfaceRow>('surfaces')
+    .where({ id })
+    .update({ thickness, version: row.version + 1, updated_at: at });
+  await writeEntry(db, {
+    at,
+    kind: 'surface-changed',
+    surfaceId: id,
+    text: `${row.tag}: ${Number(thickness.toFixed(3))} mm thick as measured (${by}).`,
+    data: { from: factsOf(row), to: { ...factsOf(row), thickness } },
+  });
 }
 
 const factsOf = (row: SurfaceRow) => ({

@@ -1,9 +1,26 @@
-import { ABRASIVES, compatibility, FACES, faceOf, GLUES, PRINTED, printedOf, SOLVENTS, TOOLS } from './compatibility';
+import { ABRASIVES, compatibility, FACES, GLUES, PRINTED, printedOf, SOLVENTS, TOOLS } from './compatibility';
 import { COMPATIBILITY_RULES } from './compatibilityRules';
 
 // Common practice throughout.
 test.each([
-  [{ face: 'smooth-pei', printed: 'petg' }, 'care', /release layer/],
+  [{ face: 'smooth-pei', printed: 'petg' }, 'no', /release layer/],
+  [{ face: 'smooth-pei', printed: 'abs', limit: 80 }, 'no', /80 °C/],
+  [{ face: 'smooth-pei', printed: 'abs', limit: 120 }, 'yes', /Soak/],
+  [{ face: 'magnetic-base', heat: 120 }, 'no', /usually stand about 80/],
+  [{ face: 'glass', solvent: 'water', heat: 100 }, 'no', /cracks/],
+  [{ face: 'textured', tool: 'flexing', heat: 100 }, 'no', /cool/],
+  [{ face: 'flexible-cover', printed: 'petg' }, 'no', /release/],
+  [{ face: 'polymer-film', printed: 'petg', glue: 'none' }, 'no', /release/],
+  [{ face: 'polymer-film', printed: 'petg', glue: 'glue-film' }, 'care', /./],
+  [{ face: 'smooth-pei', printed: 'pc', limit: 150 }, 'no', /welds/],
+  [{ face: 'smooth-pei', printed: 'tpu' }, 'no', /welds/],
+  [{ face: 'bare-steel', printed: 'pla' }, 'care', /hardly holds/],
+  [{ face: 'bare-steel', printed: 'petg' }, 'care', /hardly holds/],
+  [{ face: 'bare-steel', solvent: 'water' }, 'care', /rusts/],
+  [{ face: 'aluminium', tool: 'hand' }, 'no', /gloves/],
+  [{ face: 'release-film', tool: 'hand' }, 'no', /gloves/],
+  [{ face: 'aluminium', tool: 'gloved-hand' }, 'yes', /./],
+  [{ face: 'glass', abrasive: 'fine-grit' }, 'no', /weak/],
   [{ face: 'smooth-pei', printed: 'petg', glue: 'none' }, 'no', /welds/],
   [{ face: 'smooth-pei', printed: 'petg', glue: 'glue-film' }, 'care', /release layer/],
   [{ face: 'smooth-pei', solvent: 'alcohol' }, 'yes', /cold plate/],
@@ -33,7 +50,7 @@ test('every face has a rule for everything that may be asked of it', () => {
       values
         .filter((value) =>
           compatibility({ face, heat: 25, [thing]: value }).findings.some(({ because }) =>
-            because.startsWith('No rule'),
+            because.startsWith('Nothing is known'),
           ),
         )
         .map((value) => `${face} ${value}`),
@@ -69,22 +86,18 @@ test('where schools differ, both are said', () => {
   expect(compatibility({ face: 'smooth-pei', solvent: 'acetone' }).findings[0]!.school).toMatch(/never/);
 });
 
-test('faces and materials are known by the words people use', () => {
-  expect(faceOf('sheet', 'smooth PEI')).toBe('smooth-pei');
-  expect(faceOf('sheet', 'patterned film')).toBe('patterned-film');
-  expect(faceOf('sheet', 'textured')).toBe('textured');
-  expect(faceOf('sheet', 'bare steel')).toBe('bare-steel');
-  expect(faceOf('glass', 'plain')).toBe('glass');
-  expect(faceOf('glass', 'coated')).toBe('coated-glass');
-  expect(faceOf('film', '')).toBe('release-film');
-  expect(['PETG black', 'PLA+', 'ASA', 'PA12', 'TPU 95A', 'PC', 'grey resin', 'wood'].map(printedOf)).toEqual([
-    'petg',
-    'pla',
-    'abs',
-    'nylon',
-    'tpu',
-    'pc',
-    'resin',
-    undefined,
-  ]);
+test('materials are known by the words people use', () => {
+  expect(
+    ['PETG black', 'PLA+', 'ASA', 'PA12', 'TPU 95A', 'PC', 'grey resin', 'wood', 'plastic', 'splash', 'silk PLA'].map(
+      printedOf,
+    ),
+  ).toEqual(['petg', 'pla', 'abs', 'nylon', 'tpu', 'pc', 'resin', undefined, undefined, undefined, 'pla']);
+});
+
+test('nothing asked is nothing known; what is no number or no known word is refused by name', () => {
+  expect(compatibility({ face: 'glass' }).answer).toBe('unknown');
+  expect(() => compatibility({ face: 'marble' as never })).toThrow('marble');
+  expect(() => compatibility({ face: 'glass', printed: 'cheese' as never })).toThrow('cheese');
+  expect(() => compatibility({ face: 'glass', heat: NaN })).toThrow('NaN');
+  expect(() => compatibility({ face: 'glass', limit: Infinity })).toThrow('Infinity');
 });

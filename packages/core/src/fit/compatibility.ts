@@ -26,10 +26,11 @@ export const ABRASIVES = ['microfibre', 'paper-towel', 'scrub-pad', 'steel-wool'
 export type Abrasive = (typeof ABRASIVES)[number];
 export const GLUES = ['none', 'glue-film', 'glue-heavy'] as const;
 export type Glue = (typeof GLUES)[number];
-export const TOOLS = ['hand', 'plastic-scraper', 'metal-scraper', 'flexing'] as const;
+export const TOOLS = ['hand', 'gloved-hand', 'plastic-scraper', 'metal-scraper', 'flexing'] as const;
 export type HandTool = (typeof TOOLS)[number];
 
-export type CompatAnswer = 'yes' | 'care' | 'no';
+/** "unknown": the table can't tell, or was not told enough. */
+export type CompatAnswer = 'yes' | 'care' | 'unknown' | 'no';
 
 export interface CompatQuestion {
   face: Face;
@@ -53,6 +54,8 @@ export interface CompatRule {
   abrasive?: readonly Abrasive[];
   glue?: readonly Glue[];
   tool?: readonly HandTool[];
+  /** Not when one of these is named as the glue. */
+  unless?: readonly Glue[];
   /** Only from, or below, so many °C. */
   from?: number;
   below?: number;
@@ -74,7 +77,8 @@ const THINGS = ['printed', 'solvent', 'abrasive', 'glue', 'tool'] as const;
 
 /**
  * Whether things go together with a face: yes, with care, or no, each with its reason. The gravest comes first and is
- * the answer to the whole. A thing that no rule knows is answered "with care".
+ * the answer to the whole. A thing that no rule knows is "not known". Heat counts without being asked: what is printed brings
+ * its usual bed along, and a face whose limit nobody said is held to the usual one of its kind.
  * @param shop the shop's own answers, by thing ("acetone"): they stand in front of the table's
  * Source: common practice throughout; the table says where schools differ.
  * @example compatibility({ face: 'smooth-pei', printed: 'petg' }).answer // 'care'
@@ -83,20 +87,8 @@ export function compatibility(
   question: CompatQuestion,
   shop: Partial<Record<string, CompatAnswer>> = {},
 ): { answer: CompatAnswer; findings: CompatFinding[] } {
-  const findings: CompatFinding[] = [];
-  const { limit, heat } = question;
-  if (heat !== undefined && limit != null)
-    findings.push({
-      about: ['heat'],
-      answer: heat > limit ? 'no' : heat > limit - 10 ? 'care' : 'yes',
-      because:
-        heat > limit
-          ? `It stands ${limit} °C for hours, and ${heat} °C is wanted.`
-          : heat > limit - 10
-            ? `It stands ${limit} °C for hours: ${heat} °C leaves little.`
-            : `It stands ${limit} °C for hours.`,
-      school: null,
-    });
+  guard(question);
+  const findings: CompatFinding[] = [...heatOf(question)];
   for (const rule of COMPATIBILITY_RULES)
     if (applies(rule, question))
       findings.push({
@@ -125,16 +117,78 @@ export function compatibility(
     } else if (!findings.some(({ about }) => about.includes(thing)))
       findings.push({
         about: [thing],
-        answer: 'care',
-        because: 'No rule is known for this. Try a corner first.',
+        answer: 'unknown',
+        because: 'Nothing is known of this here. Try a corner first.',
         school: null,
       });
   }
   findings.sort((p, q) => GRAVITY[q.answer] - GRAVITY[p.answer]);
-  return { answer: findings[0]?.answer ?? 'yes', findings };
+  return { answer: findings[0]?.answer ?? 'unknown', findings };
 }
 
-const GRAVITY: Record<CompatAnswer, number> = { yes: 0, care: 1, no: 2 };
+const GRAVITY: Record<CompatAnswer, number> = { yes: 0, care: 1, unknown: 2, no: 3 };
+
+/** °C of the bed that a material is usually printed at. Common practice. */
+const USUAL_BED: Partial<Record<Printed, number>> = {
+  pla: 60,
+  petg: 80,
+  abs: 100,
+  tpu: 50,
+  nylon: 80,
+  pc: 105,
+  pp: 85,
+};
+
+/** °C that faces of a kind usually stand for hours, where nobody has said better. Common practice. */
+const USUAL_LIMIT: Partial<Record<Face, number>> = {
+  'smooth-pei': 110,
+  textured: 120,
+  'patterned-film': 90,
+  'polymer-film': 90,
+  glass: 120,
+  'coated-glass': 110,
+  fibreglass: 130,
+  'flexible-cover': 80,
+  'magnetic-base': 80,
+};
+
+/** Whether the face stands the bed that is wanted, or that what is printed usually wants. */
+function heatOf({ face, limit, heat, printed }: CompatQuestion): CompatFinding[] {
+  const wanted = heat ?? (printed === undefined ? undefined : USUAL_BED[printed]);
+  const stands = limit ?? USUAL_LIMIT[face];
+  if (wanted === undefined || stands === undefined) return [];
+  const it =
+    limit == null ? `Such faces usually stand about ${stands} °C for hours` : `It stands ${stands} °C for hours`;
+  const bed = heat === undefined ? `this is usually printed at ${wanted} °C` : `${wanted} °C is wanted`;
+  const answer = wanted > stands ? 'no' : wanted > stands - 10 ? 'care' : 'yes';
+  // What was not asked and is no matter needs no line.
+  if (answer === 'yes' && (heat === undefined || limit == null)) return [];
+  const because =
+    answer === 'no' ? `${it}, and ${bed}.` : answer === 'care' ? `${it}: ${bed}, which leaves little.` : `${it}.`;
+  return [{ about: ['heat'], answer, because, school: null }];
+}
+
+function guard({ face, limit, heat, ...things }: CompatQuestion): void {
+  const known: Record<string, readonly string[]> = {
+    printed: PRINTED,
+    solvent: SOLVENTS,
+    abrasive: ABRASIVES,
+    glue: GLUES,
+    tool: TOOLS,
+  };
+  const word = (name: string, value: string | undefined, values: readonly string[]) => {
+    if (value !== undefined && !values.includes(value))
+      throw new RangeError(`compatibility knows ${name}s ${values.join(', ')}, got ${value}`);
+  };
+  word('face', face, FACES);
+  for (const thing of THINGS) word(thing, things[thing], known[thing]!);
+  for (const [name, value] of [
+    ['a limit', limit],
+    ['a bed', heat],
+  ] as const)
+    if (value != null && !(Math.abs(value) < 1000))
+      throw new RangeError(`compatibility needs ${name} in °C, got ${value}`);
+}
 
 function applies(rule: CompatRule, question: CompatQuestion): boolean {
   if (rule.on && !rule.on.includes(question.face)) return false;
@@ -143,36 +197,9 @@ function applies(rule: CompatRule, question: CompatQuestion): boolean {
     const asked = question[thing];
     if (wanted && (asked === undefined || !wanted.includes(asked))) return false;
   }
+  if (rule.unless && question.glue !== undefined && rule.unless.includes(question.glue)) return false;
   if (rule.from !== undefined && !(question.heat !== undefined && question.heat >= rule.from)) return false;
   return rule.below === undefined || (question.heat !== undefined && question.heat < rule.below);
-}
-
-/**
- * The face that a surface of a group with this finish has.
- * @example faceOf('sheet', 'smooth PEI') // 'smooth-pei'
- */
-export function faceOf(group: string, finish: string): Face {
-  switch (group) {
-    case 'glass':
-      return /coat|textur/i.test(finish) ? 'coated-glass' : 'glass';
-    case 'laminate':
-      return 'fibreglass';
-    case 'cover':
-      return 'flexible-cover';
-    case 'base':
-      return 'magnetic-base';
-    case 'platform':
-      return 'aluminium';
-    case 'flex-plate':
-      return 'flex-plate';
-    case 'film':
-      return 'release-film';
-    default:
-      if (/pattern/i.test(finish)) return 'patterned-film';
-      if (/textur/i.test(finish)) return 'textured';
-      if (/pei/i.test(finish)) return 'smooth-pei';
-      return /steel|bare/i.test(finish) ? 'bare-steel' : 'polymer-film';
-  }
 }
 
 /**
@@ -188,5 +215,5 @@ export function printedOf(words: string): Printed | undefined {
   if (/nylon|\bpa(6|11|12|[- ]?cf)?\b/.test(text)) return 'nylon';
   if (/\bpc\b|polycarb/.test(text)) return 'pc';
   if (/\bpp\b|polyprop/.test(text)) return 'pp';
-  return /pla/.test(text) ? 'pla' : undefined;
+  return /\b(r-?|silk|wood|mat+e?|tough)?pla(\b|[+\d_])/.test(text) ? 'pla' : undefined;
 }

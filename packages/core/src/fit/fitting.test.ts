@@ -7,6 +7,9 @@ import { topClearance } from './topClearance';
 import { underbedClearance } from './underbedClearance';
 import { washersFor } from './washers';
 
+/** A head that comes down to its home at the surface. */
+const UP = { moves: 'head', home: 'surface' } as const;
+
 describe('stackChange beside the sum', () => {
   const codes = (input: Parameters<typeof stackChange>[0]) => stackChange(input).cautions.map(({ code }) => code);
   const glass = { name: 'glass', thickness: 3.175, limit: 150, mass: 168 };
@@ -15,30 +18,38 @@ describe('stackChange beside the sum', () => {
   const plate = { name: 'plate', thickness: 3 };
 
   test('the weakest layer sets the temperature, and layers that stay need no weight', () => {
-    const result = stackChange({ before: [plate, glass], after: [plate, base, sheet], finding: { by: 'spacer' } });
+    const result = stackChange({
+      before: [plate, glass],
+      after: [plate, base, sheet],
+      finding: { by: 'spacer' },
+      ...UP,
+    });
     expect(result.limit).toEqual({ temperature: 80, layer: 'base' });
     expect(result.addedMass).toBe(180 + 210 - 168);
     expect(
-      stackChange({ before: [plate], after: [{ ...plate, thickness: 4 }], finding: { by: 'spacer' } }).addedMass,
+      stackChange({ before: [plate], after: [{ ...plate, thickness: 4 }], finding: { by: 'spacer' }, ...UP }).addedMass,
     ).toBeNull();
   });
 
   test('build height goes down by what the surface comes up', () => {
-    const ask = { before: [glass], after: [base, sheet], finding: { by: 'spacer' }, buildHeight: 250 } as const;
+    const ask = { before: [glass], after: [base, sheet], finding: { by: 'spacer' }, ...UP, buildHeight: 250 } as const;
     expect(stackChange(ask).buildHeight).toBe(251.475);
   });
 
   test('a home that would be too low is said to be beyond any software zero, and only then', () => {
     const up = { before: [], after: [glass] };
-    expect(codes({ ...up, finding: { by: 'spacer' } })).toContain('zero-cannot-rescue');
-    expect(codes({ ...up, finding: { by: 'fixed' }, slack: 4 })).not.toContain('zero-cannot-rescue');
-    expect(codes({ before: [glass], after: [sheet], finding: { by: 'spacer' } })).not.toContain('zero-cannot-rescue');
+    expect(codes({ ...up, finding: { by: 'spacer' }, ...UP })).toContain('zero-cannot-rescue');
+    expect(codes({ ...up, finding: { by: 'fixed' }, ...UP, slack: 4 })).not.toContain('zero-cannot-rescue');
+    expect(codes({ before: [glass], after: [sheet], finding: { by: 'spacer' }, ...UP })).not.toContain(
+      'zero-cannot-rescue',
+    );
     expect(codes({ ...up, finding: { by: 'contact-probe' } })).not.toContain('zero-cannot-rescue');
   });
 
   test('an inductive probe sees metal through the new top', () => {
-    const metal = { ...plate, metal: true };
-    expect(codes({ before: [metal], after: [metal, glass], finding: { by: 'inductive-probe' } })).toEqual([
+    const metal = { ...plate, metal: 'steel' as const };
+    const finding = { by: 'inductive-probe', range: 5, above: 3 } as const;
+    expect(codes({ before: [metal], after: [metal, glass], finding })).toEqual([
       'metal-through-top',
       'probe-reach',
       'home-again',
@@ -46,8 +57,8 @@ describe('stackChange beside the sum', () => {
   });
 
   test('a resin machine is rehearsed with the vat empty; homing again stands everywhere', () => {
-    const finding = { by: 'flag', part: 'flag', rides: 'moving', homing: 'down' } as const;
-    const found = codes({ before: [], after: [base], finding, family: 'resin' });
+    const finding = { by: 'flag', part: 'flag', rides: 'moving' } as const;
+    const found = codes({ before: [], after: [base], finding, home: 'surface', family: 'resin' });
     expect(found).toEqual(expect.arrayContaining(['vat-empty', 'zero-again', 'home-again']));
     expect(codes({ before: [], after: [base], finding })).not.toContain('vat-empty');
     expect(codes({ before: [base], after: [base], finding })).toEqual([]);
@@ -64,21 +75,24 @@ describe('stackChange beside the sum', () => {
       before: [],
       after: [glass],
       finding: { by: 'fixed' },
+      ...UP,
       adjusters: { up: 1, down: 1, pitch: 0.5, clockwise: 'lowers' },
     });
     expect(short.cautions.map(({ code }) => code)).toContain('adjusters-short');
-    expect(short.adjusters).toMatchObject({ turns: 6.35, left: { up: 4.175, down: -2.175 } });
+    expect(short.adjusters).toMatchObject({ enough: false, left: { up: 4.175, down: -2.175 } });
   });
 
   test('said in the unit of the reader', () => {
     const say = (mm: number) => `${(mm / 25.4).toFixed(4)} in`;
-    expect(stackChange({ before: [], after: [glass], finding: { by: 'spacer' }, say }).sentence).toContain('0.1250 in');
+    expect(stackChange({ before: [], after: [glass], finding: { by: 'spacer' }, ...UP, say }).sentence).toContain(
+      '0.1250 in',
+    );
   });
 
   test('impossible layers are refused by name', () => {
     const bad = { before: [], after: [{ name: 'base', thickness: NaN }], finding: { by: 'fixed' } } as const;
     expect(() => stackChange(bad)).toThrow('base has NaN');
-    expect(() => stackChange({ before: [], after: [glass], finding: { by: 'spacer' }, spacerLayer: 0 })).toThrow(
+    expect(() => stackChange({ before: [], after: [glass], finding: { by: 'spacer' }, ...UP, spacerLayer: 0 })).toThrow(
       'spacer layer above 0',
     );
   });

@@ -1,3 +1,5 @@
+import type { Metal } from './inductiveProbe';
+
 /** A material as heat, weight and a probe see it. */
 export interface Material {
   id: string;
@@ -8,8 +10,8 @@ export interface Material {
   density: number;
   /** J/kg·K */
   heatCapacity: number;
-  /** An inductive probe sees it. */
-  metal: boolean;
+  /** What an inductive probe senses of it; null: nothing. */
+  metal: Metal | null;
   source: string;
 }
 
@@ -25,7 +27,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 177,
     density: 2770,
     heatCapacity: 875,
-    metal: true,
+    metal: 'aluminium',
     source: `${TABLE_A1} (alloy 2024-T6)`,
   },
   {
@@ -34,7 +36,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 60.5,
     density: 7854,
     heatCapacity: 434,
-    metal: true,
+    metal: 'steel',
     source: `${TABLE_A1} (plain carbon)`,
   },
   {
@@ -43,7 +45,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 14.9,
     density: 7900,
     heatCapacity: 477,
-    metal: true,
+    metal: 'stainless',
     source: `${TABLE_A1} (AISI 304)`,
   },
   {
@@ -52,7 +54,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 1.4,
     density: 2500,
     heatCapacity: 750,
-    metal: false,
+    metal: null,
     source: `${TABLE_A3} (plate glass)`,
   },
   {
@@ -61,7 +63,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 1.4,
     density: 2225,
     heatCapacity: 835,
-    metal: false,
+    metal: null,
     source: `${TABLE_A3} (heat-resistant glass)`,
   },
   {
@@ -70,7 +72,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 2.79,
     density: 2630,
     heatCapacity: 775,
-    metal: false,
+    metal: null,
     source: `${TABLE_A3} (granite)`,
   },
   {
@@ -79,17 +81,17 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 0.5,
     density: 3700,
     heatCapacity: 900,
-    metal: false,
+    metal: null,
     source: TYPICAL,
   },
-  { id: 'pei', name: 'PEI', conductivity: 0.22, density: 1270, heatCapacity: 1200, metal: false, source: TYPICAL },
+  { id: 'pei', name: 'PEI', conductivity: 0.22, density: 1270, heatCapacity: 1200, metal: null, source: TYPICAL },
   {
     id: 'polymer',
     name: 'Polymer film or cover',
     conductivity: 0.2,
     density: 1300,
     heatCapacity: 1300,
-    metal: false,
+    metal: null,
     source: TYPICAL,
   },
   {
@@ -98,7 +100,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 0.3,
     density: 1850,
     heatCapacity: 1100,
-    metal: false,
+    metal: null,
     source: TYPICAL,
   },
   {
@@ -107,7 +109,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 0.2,
     density: 1050,
     heatCapacity: 1500,
-    metal: false,
+    metal: null,
     source: TYPICAL,
   },
   {
@@ -116,7 +118,7 @@ export const MATERIALS: readonly Material[] = [
     conductivity: 1.5,
     density: 2100,
     heatCapacity: 1000,
-    metal: false,
+    metal: null,
     source: TYPICAL,
   },
 ];
@@ -131,3 +133,28 @@ export function materialOf(id: string): Material {
 
 /** A dry joint: about a tenth of a millimetre of air (0.0263 W/m·K, table A.4), m²·K/W. */
 export const DRY_JOINT = 0.0001 / 0.0263;
+
+/** Words of a layer's name, the more telling first: "fibreglass" is no glass, and a glass pane may lie on a base. */
+const WORDS: readonly [RegExp, string][] = [
+  [/fib(re|er)[- ]?glass|laminate board|\bg10\b|\bfr-?4\b/i, 'fibreglass'],
+  [/borosilicate/i, 'borosilicate'],
+  [/glass|pane\b/i, 'glass'],
+  [/\b(base|magnet|mat)\b/i, 'base'],
+  [/stainless/i, 'stainless'],
+  [/steel|flex plate|spring sheet/i, 'steel'],
+  [/adhesive|tape|glue/i, 'adhesive'],
+  [/\bpad\b|silicone/i, 'pad'],
+  [/\bpei\b/i, 'pei'],
+  [/cover|film|polymer/i, 'polymer'],
+  [/stone|granite/i, 'granite'],
+  [/plate|platform|alumin/i, 'aluminium'],
+];
+
+/**
+ * The material that the name of a plain layer means, to fill in a form with; a surface's is a fact of its kind.
+ * @example materialNamed('conductive pad')?.id // 'pad'
+ */
+export function materialNamed(name: string): Material | undefined {
+  const id = WORDS.find(([words]) => words.test(name))?.[1];
+  return MATERIALS.find((material) => material.id === id);
+}

@@ -1,6 +1,7 @@
 import modeling from '@jscad/modeling';
 import type { Geom3 } from '@jscad/modeling/src/geometries/types';
 import { tidyLength } from './tidyLength';
+import { wholeLayers } from './wholeLayers';
 
 const { booleans, extrusions, primitives, transforms } = modeling;
 
@@ -48,7 +49,7 @@ export interface SpacerSolid {
   /** Thickness as printed and the layers that make it; 0 layers when no layer height was given. */
   printed: number;
   layers: number;
-  /** printed − thickness */
+  /** printed − thickness, 0 or more: nothing is printed thinner than what keeps home safe. */
   leftover: number;
   /** Outer size as it lies on the bed that prints it. */
   size: { width: number; depth: number; height: number };
@@ -66,14 +67,11 @@ const PLAIN_STEP = 0.1;
  */
 export function spacerSolid(ask: SpacerAsk): SpacerSolid {
   const positive = (name: string, value: number) => {
-    if (!(value > 0)) throw new RangeError(`A spacer needs a ${name} above 0 mm, got ${value}`);
+    if (!(value > 0 && value < Infinity)) throw new RangeError(`A spacer needs a ${name} above 0 mm, got ${value}`);
   };
-  positive('thickness', ask.thickness);
-  if (ask.layer !== null) positive('layer', ask.layer);
-  const layers = ask.layer === null ? 0 : Math.max(1, Math.round(ask.thickness / ask.layer));
-  const printed = ask.layer === null ? ask.thickness : tidyLength(layers * ask.layer);
+  const { printed, layers, leftover } = wholeLayers(ask.thickness, ask.layer);
   const built = build(ask, printed, positive);
-  return { ...built, printed, layers, leftover: tidyLength(printed - ask.thickness) };
+  return { ...built, printed, layers, leftover };
 }
 
 function build(

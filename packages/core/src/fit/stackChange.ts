@@ -1,7 +1,11 @@
-import { describeTurn, roundTurn } from '../level/describeTurn';
+import { tidyLength } from './tidyLength';
+import { METALS, throughTheTop, type Metal } from './inductiveProbe';
 import { inMillimetres, type LengthWords } from './lengthWords';
 import { stackCautions, type StackCaution } from './stackCautions';
-import { tidyLength } from './tidyLength';
+import { stackSentence } from './stackSentence';
+import type { Home, Moves, StackStep, StackUnknown } from './stackStep';
+import { jogsSafely, turnsSafely } from './turnsSafely';
+import { wholeLayers, type WholeLayers } from './wholeLayers';
 
 /** One layer of a stack. Lengths in mm, mass in g, temperature in °C. */
 export interface FitLayer {
@@ -11,33 +15,36 @@ export interface FitLayer {
   measured?: boolean;
   /** °C it stands for hours; null or left out when not known. */
   limit?: number | null;
-  /** An inductive probe sees it. */
-  metal?: boolean;
+  /** What an inductive probe senses of it; null or left out: nothing. */
+  metal?: Metal | null;
   /** g; null or left out when not known. */
   mass?: number | null;
 }
 
 /** How a machine finds Z, with what can be moved when the stack changes. */
 export type ZFinding =
-  /** A switch at the end of travel that a printed spacer can be put on. */
-  | { by: 'spacer' }
+  /** A switch at the end of travel that a printed spacer can be put on. `now`: the spacer that lies there, mm. */
+  | { by: 'spacer'; now?: number | null }
   /** A stop screw; `clockwise` says what a clockwise turn, looking at its head, does to the trip point. */
   | { by: 'stop-screw'; pitch: number; clockwise: 'sooner' | 'later' }
-  /** A flag or sensor that can be moved; it rides on what moves or sits on the frame. `homing`: the way it travels. */
-  | { by: 'flag'; part: 'flag' | 'sensor'; rides: 'moving' | 'frame'; homing: 'down' | 'up' }
+  /** A flag or sensor that can be moved; it rides on what moves or sits on the frame. */
+  | { by: 'flag'; part: 'flag' | 'sensor'; rides: 'moving' | 'frame' }
   /** A trip point that cannot be moved. */
   | { by: 'fixed' }
   /** A probe that touches the surface itself. */
   | { by: 'contact-probe' }
-  /** A probe that senses metal. */
-  | { by: 'inductive-probe' };
+  /**
+   * A probe that senses metal. `range`: its rated sensing distance on steel · `above`: its face above the nozzle tip; mm,
+   * null where not known.
+   */
+  | { by: 'inductive-probe'; range?: number | null; above?: number | null };
 
-/** What the adjusters can still do, mm each way, and how they are turned. */
+/** What the adjusters can still do, mm each way in space, and how they are turned. */
 export interface AdjusterRange {
   up: number;
   down: number;
   pitch?: number;
-  /** What a clockwise turn does to the surface. */
+  /** What a clockwise turn does to the bed or platform. */
   clockwise?: 'raises' | 'lowers';
 }
 
@@ -47,26 +54,27 @@ export interface StackChangeInput {
   after: readonly FitLayer[];
   finding: ZFinding;
   family?: 'filament' | 'resin';
+  /** What moves along Z; null: not known. A resin printer moves its platform. */
+  moves?: Moves | null;
+  /** Where home lies; null: not known. A probe finds it at the surface. */
+  home?: Home | null;
   adjusters?: AdjusterRange | null;
   /** Layer height that a spacer is printed at, mm. */
   spacerLayer?: number | null;
   /** Build height today, mm. */
   buildHeight?: number | null;
-  /** Free gap between nozzle (or platform) and surface when home trips today, mm. Not known: none. */
+  /** Free gap between nozzle (or platform) and surface (or screen) when home trips today, mm. Not known: none. */
   slack?: number | null;
   say?: LengthWords;
 }
 
-export interface Spacer {
+export interface Spacer extends WholeLayers {
+  /** What the change alone asks for. */
   ideal: number;
-  printed: number;
-  layers: number;
-  /** printed − ideal: + too thick, − too thin. */
-  leftover: number;
 }
 
 export interface AdjustersTake {
-  /** How far they must move the surface: + raises, − lowers. */
+  /** How far they move the bed or platform: + raises. */
   take: number;
   /** What they have that way. */
   have: number;
@@ -81,14 +89,21 @@ export interface StackChange {
   after: number;
   /** after − before: + the surface comes nearer the nozzle or the screen. */
   change: number;
-  /** none: nothing to move · do: do it before homing · stop: it would collide, or find no Z. */
-  verdict: 'none' | 'do' | 'stop';
+  /** none: nothing to move · do: the steps, in order · ask: `missing` first · stop: no order of steps is safe. */
+  verdict: 'none' | 'do' | 'ask' | 'stop';
+  steps: StackStep[];
+  missing: StackUnknown[];
+  /** Why no order of steps is safe; null unless the verdict is stop. */
+  why: 'no-metal' | 'probe-reach' | 'trip-fixed' | null;
+  /** The steps in words, all of them. */
   sentence: string;
+  /** What is left between tool and surface at zero when the steps are done, at the most, mm. */
+  gap: number;
   spacer: Spacer | null;
-  /** Turns of the stop screw, + clockwise. */
+  /** Turns of the stop screw as said, + clockwise. */
   screwTurns: number | null;
   adjusters: AdjustersTake | null;
-  /** What the software zero must be raised by afterwards, mm; null when it stays. */
+  /** What the software zero moves by, + further from the surface, mm; null when it stays. */
   zero: number | null;
   buildHeight: number | null;
   /** g; null when the mass of a changed layer is not known. */
@@ -99,225 +114,340 @@ export interface StackChange {
 
 /** A change smaller than this is left alone: the smallest jog of common machines. Common practice. */
 const NOTHING = 0.01;
+/** No stack, gap or adjuster is longer than this, mm. */
+const LONGEST = 100_000;
 
 /**
- * What a change of stack asks of a machine before it homes: by how much and which way the trip point has to move.
+ * What a change of stack asks of a machine before it homes and before it goes to zero, as steps in the order in which a
+ * person does them. Every rounding lets home trip sooner or leaves a gap, which `gap` says; none ends in the surface.
  * The free gap at home (`slack`) counts only where nothing else moves: it is no place to hide a missing spacer in.
- * @throws RangeError thicknesses below 0, a pitch or layer that is not above 0
- * Source: arithmetic of the stack; the ways to answer it are common practice.
+ * @throws RangeError a length that is not a number or below 0, a pitch or layer that is not above 0, an unknown word
+ * Source: arithmetic of the stack, followed by a simulated person in the tests; the ways are common practice.
  * @example stackChange({ before: [], after: [{ name: 'glass', thickness: 3.175 }], finding: { by: 'spacer' },
- *   spacerLayer: 0.2 }).spacer // { ideal: 3.175, printed: 3.2, layers: 16, leftover: 0.025 }
+ *   moves: 'head', home: 'surface', spacerLayer: 0.2 }).spacer
+ *   // { ideal: 3.175, printed: 3.2, layers: 16, leftover: 0.025 }
  */
 export function stackChange(input: StackChangeInput): StackChange {
   const say = input.say ?? inMillimetres;
   const { finding, family = 'filament' } = input;
   const before = heightOf(input.before);
   const after = heightOf(input.after);
+  guard(input);
   const change = tidyLength(after - before);
-  const answer = answerTo(input, change, say);
-  const adjusters = answer.take === 0 || !input.adjusters ? null : takenBy(input.adjusters, answer.take);
-  const result: Omit<StackChange, 'cautions'> = {
+  const answer = answerTo(input, change);
+  const { steps } = answer;
+  const spacer = steps.find((step) => step.do === 'spacer');
+  const screw = steps.find((step) => step.do === 'screw');
+  const zero = steps.find((step) => step.do === 'zero');
+  const adjust = steps.find((step) => step.do === 'adjust');
+  const take = adjust ? tidyLength((adjust.way === 'raise' ? 1 : -1) * adjust.by) : (answer.short ?? 0);
+  const result: Omit<StackChange, 'cautions' | 'sentence'> = {
     before,
     after,
     change,
     verdict: answer.verdict,
-    sentence: answer.sentence,
-    spacer: answer.spacer ?? null,
-    screwTurns: answer.screwTurns ?? null,
-    adjusters,
-    zero: answer.zero ?? null,
+    steps,
+    missing: answer.missing ?? [],
+    why: answer.why ?? null,
+    gap: tidyLength(Math.max(0, answer.gap)),
+    spacer: spacer ? { ...wantedOf(spacer, change), layers: spacer.layers, printed: spacer.printed } : null,
+    screwTurns: screw ? screw.turns : null,
+    adjusters: take === 0 || !input.adjusters ? null : takenBy(input.adjusters, take, adjust?.turns ?? null),
+    zero: zero ? (zero.way === 'further' ? zero.by : -zero.by) : null,
     buildHeight: input.buildHeight == null ? null : tidyLength(input.buildHeight - change),
     addedMass: addedMass(input.before, input.after),
     limit: weakest(input.after),
   };
-  return { ...result, cautions: stackCautions({ result, finding, family, layers: input.after, answer, say }) };
+  const words = { result, finding, family, home: input.home ?? null, collides: answer.collides, say };
+  return { ...result, sentence: stackSentence(words), cautions: stackCautions({ ...words, layers: input.after }) };
 }
 
-/** What follows for one way of finding Z. `take` is left to the adjusters: + raise the surface. */
-export interface StackAnswer {
+interface Answer {
   verdict: StackChange['verdict'];
-  sentence: string;
-  take: number;
-  spacer?: Spacer;
-  screwTurns?: number;
-  zero?: number;
+  steps: StackStep[];
+  missing?: StackUnknown[];
+  why?: NonNullable<StackChange['why']>;
   /** By how much home would drive into the surface if nothing were done. */
   collides: number;
+  gap: number;
+  /** What the adjusters would have to do and can't: + raise. */
+  short?: number;
 }
 
-function answerTo(input: StackChangeInput, change: number, say: LengthWords): StackAnswer {
-  const { finding } = input;
-  if (finding.by === 'inductive-probe') return throughTheTop(input, say);
-  if (Math.abs(change) < NOTHING)
-    return { verdict: 'none', sentence: 'The height stays: nothing has to move. Home again.', take: 0, collides: 0 };
-  if (finding.by === 'contact-probe')
-    return {
-      verdict: 'none',
-      sentence: 'Nothing has to move: home follows the surface. Check the nozzle-to-probe offset.',
-      take: 0,
-      collides: 0,
-    };
-  const collides = Math.max(0, change - (input.slack ?? 0));
-  const sooner = change > 0;
-  const much = say(Math.abs(change));
-  switch (finding.by) {
-    case 'spacer': {
-      if (!sooner)
-        return {
-          verdict: 'do',
-          sentence: `Take ${much} off the spacer, or lower the switch by as much: home now stops ${much} short of the surface.`,
-          take: 0,
-          collides,
-        };
-      const spacer = spacerFor(change, input.spacerLayer ?? null, input.adjusters ?? null);
-      const sentence =
-        spacer.layers > 0
-          ? `Put a spacer of ${say(spacer.printed)} (${spacer.layers} layers) on the switch before homing.`
-          : `Put a spacer of ${much} on the switch before homing.`;
-      return { verdict: 'do', sentence, take: spacer.leftover, spacer, collides };
-    }
-    case 'stop-screw': {
-      if (!(finding.pitch > 0))
-        throw new RangeError(`stackChange needs a stop screw with a pitch above 0 mm, got ${finding.pitch}`);
-      const turns = (change / finding.pitch) * (finding.clockwise === 'sooner' ? 1 : -1);
-      const said = roundTurn(turns);
-      // What rounding leaves: + the trip point moved too far up, so that the surface has to follow.
-      const take = tidyLength((Math.abs(said) - Math.abs(turns)) * finding.pitch * Math.sign(change));
-      const sentence =
-        said === 0
-          ? `Leave the stop screw: ${much} is less than can be turned by hand.`
-          : `Turn the stop screw ${describeTurn(turns)} before homing, so that home trips ${much} ${sooner ? 'sooner' : 'later'}.`;
-      return { verdict: 'do', sentence, take, screwTurns: turns, collides };
-    }
-    case 'flag': {
-      const along = (finding.rides === 'moving') === sooner;
-      const way = along === (finding.homing === 'down') ? 'lower' : 'higher';
-      return {
-        verdict: 'do',
-        sentence: `Set the ${finding.part} ${much} ${way} before homing, so that it trips ${sooner ? 'sooner' : 'later'}.`,
-        take: 0,
-        collides,
-      };
-    }
-    case 'fixed':
-      return fixedTrip(input, change, collides, say);
+function answerTo(input: StackChangeInput, change: number): Answer {
+  const { finding, slack } = input;
+  const home: StackStep = { do: 'home' };
+  if (finding.by === 'inductive-probe') return overMetal(input, finding);
+  if (Math.abs(change) < NOTHING || finding.by === 'contact-probe')
+    return { verdict: 'none', steps: [home], collides: 0, gap: finding.by === 'contact-probe' ? 0 : -change };
+  const moves = movesOf(input);
+  const missing: StackUnknown[] = [
+    ...(moves === null ? (['moves'] as const) : []),
+    ...(input.home == null ? (['home'] as const) : []),
+  ];
+  const collides = input.home === 'away' ? 0 : Math.max(0, tidyLength(change - (slack ?? 0)));
+  if (moves === null || input.home == null) return { verdict: 'ask', steps: [], missing, collides, gap: 0 };
+  // Home lies away from the surface: it stays safe, and the way from there to zero changes.
+  if (input.home === 'away') {
+    const zero = zeroBy(change);
+    return { verdict: 'do', steps: [home, ...zero.steps], collides: 0, gap: zero.over };
   }
-}
-
-function fixedTrip(input: StackChangeInput, change: number, collides: number, say: LengthWords): StackAnswer {
-  const { adjusters = null, slack } = input;
-  if (change < 0) {
-    const raise = Math.min(-change, adjusters?.up ?? 0);
-    const rest = tidyLength(-change - raise);
-    const parts = [
-      raise > 0 ? `Raise the surface by ${say(raise)} with its adjusters` : '',
-      rest >= NOTHING ? `${raise > 0 ? 'and set' : 'Set'} zero ${say(rest)} lower` : '',
-    ].filter(Boolean);
-    const sentence = `${parts.join(' ')}: home now stops ${say(-change)} short of it.`;
-    return { verdict: 'do', sentence, take: raise, collides: 0, ...(rest >= NOTHING ? { zero: -rest } : {}) };
-  }
-  if (collides < NOTHING)
-    return {
-      verdict: 'do',
-      sentence: `Set zero ${say(change)} higher before printing: home still stops ${say((slack ?? 0) - change)} above the new surface.`,
-      take: 0,
-      zero: change,
-      collides: 0,
-    };
-  const rest = tidyLength(change - collides);
-  if (adjusters && adjusters.down >= collides)
-    return {
-      verdict: 'do',
-      sentence: `Lower the surface by ${say(collides)} with its adjusters before homing.`,
-      take: -collides,
-      collides,
-      ...(rest >= NOTHING ? { zero: rest } : {}),
-    };
-  const short = adjusters
-    ? `The adjusters can lower the surface by ${say(adjusters.down)} and ${say(collides)} are needed`
-    : `The trip point can't move and the surface stands ${say(collides)} too high`;
-  return {
-    verdict: 'stop',
-    sentence: `Don't home: ${lowerFirst(short)}. Find a way to trip sooner, or a thinner stack.`,
-    take: adjusters ? -collides : 0,
-    collides,
-  };
-}
-
-/** An inductive probe trips over the topmost metal, whatever lies on it. */
-function throughTheTop({ before, after, slack }: StackChangeInput, say: LengthWords): StackAnswer {
-  const now = overMetal(after);
-  if (now === null)
-    return {
-      verdict: 'stop',
-      sentence: "Don't home: no layer of the new stack is metal, and the probe would find nothing.",
-      take: 0,
-      collides: heightOf(after),
-    };
-  const more = tidyLength(now - (overMetal(before) ?? 0));
-  if (Math.abs(more) < NOTHING)
-    return {
-      verdict: 'none',
-      sentence: 'Nothing has to move: home follows the metal, and as much lies on it as before. Check the offset.',
-      take: 0,
-      collides: 0,
-    };
-  if (more < 0)
-    return {
-      verdict: 'do',
-      sentence: `Set the Z offset ${say(-more)} lower after homing: less lies on the metal that the probe sees.`,
-      take: 0,
-      zero: more,
-      collides: 0,
-    };
-  if (slack != null && slack - more >= NOTHING)
-    return {
-      verdict: 'do',
-      sentence: `Set the Z offset ${say(more)} higher before printing: when the probe trips, the nozzle still stands ${say(slack - more)} above the new top.`,
-      take: 0,
-      zero: more,
-      collides: 0,
-    };
+  if (finding.by === 'fixed' && change > 0) return fixedThicker(input, change, collides);
+  const tripped = tripMoved(input, finding, moves, change);
+  // What the trip point moved more than it had to is taken up: by the adjusters, then by zero.
+  const rest = takeUp(input, tidyLength(tripped.shift - change));
   return {
     verdict: 'do',
-    sentence: `Set the probe ${say(more)} lower in its holder before homing, so that it trips as far above the new top as before.`,
-    take: 0,
-    collides: tidyLength(more - (slack ?? 0)),
+    steps: [...tripped.steps, ...rest.before, home, ...rest.after],
+    collides,
+    gap: rest.gap,
   };
 }
 
-/** mm of layers above the topmost metal one; null when none is metal. */
-function overMetal(layers: readonly FitLayer[]): number | null {
-  const at = layers.findLastIndex(({ metal }) => metal === true);
-  return at < 0 ? null : heightOf(layers.slice(at + 1));
+/** How the trip point is moved, and by how much: + away from the surface, so that home trips sooner. */
+function tripMoved(
+  { spacerLayer = null }: StackChangeInput,
+  finding: Exclude<ZFinding, { by: 'contact-probe' | 'inductive-probe' }>,
+  moves: Moves,
+  change: number,
+): { steps: StackStep[]; shift: number } {
+  switch (finding.by) {
+    case 'fixed':
+      return { steps: [], shift: 0 };
+    case 'spacer': {
+      const now = finding.now ?? 0;
+      const wanted = tidyLength(now + change);
+      if (wanted <= 0)
+        return now > 0 ? { steps: [{ do: 'spacer-off', thickness: now }], shift: -now } : { steps: [], shift: 0 };
+      const { printed, layers } = wholeLayers(wanted, spacerLayer);
+      if (change < 0 && printed >= now) return { steps: [], shift: 0 };
+      return { steps: [{ do: 'spacer', printed, layers, replaces: now }], shift: tidyLength(printed - now) };
+    }
+    case 'stop-screw': {
+      const turns = change / finding.pitch;
+      const said = turnsSafely(turns, change > 0 ? 'more' : 'less');
+      if (said === 0) return { steps: [], shift: 0 };
+      const seen = said * (finding.clockwise === 'sooner' ? 1 : -1);
+      return {
+        steps: [{ do: 'screw', turns: seen, trips: change > 0 ? 'sooner' : 'later' }],
+        shift: tidyLength(said * finding.pitch),
+      };
+    }
+    case 'flag': {
+      const by = jogsSafely(Math.abs(change), change > 0 ? 'more' : 'less');
+      if (by === 0) return { steps: [], shift: 0 };
+      // The trip point moves the way that opens the gap: up under a head or platform, down under a bed that comes up.
+      // What sits on the frame goes along with it, what rides goes against it.
+      const opens = moves === 'bed' ? -1 : 1;
+      const up = opens * Math.sign(change) * (finding.rides === 'frame' ? 1 : -1) > 0;
+      return {
+        steps: [
+          { do: 'flag', part: finding.part, way: up ? 'higher' : 'lower', by, trips: change > 0 ? 'sooner' : 'later' },
+        ],
+        shift: Math.sign(change) * by,
+      };
+    }
+  }
 }
 
-/** Whole layers, the nearest; one more where nothing could take what is missing, so that home stays safe. */
-function spacerFor(ideal: number, layer: number | null, adjusters: AdjusterRange | null): Spacer {
-  if (layer === null) return { ideal, printed: ideal, layers: 0, leftover: 0 };
-  if (!(layer > 0)) throw new RangeError(`stackChange needs a spacer layer above 0 mm, got ${layer}`);
-  const nearest = Math.round(ideal / layer);
-  const short = tidyLength(ideal - nearest * layer);
-  const layers = short > (adjusters?.down ?? 0) ? nearest + 1 : nearest;
-  const printed = tidyLength(layers * layer);
-  return { ideal, printed, layers, leftover: tidyLength(printed - ideal) };
+/** A gap at zero is closed: by the adjusters as far as they go, the rest by zero; never by more than there is. */
+function takeUp(input: StackChangeInput, gap: number): { before: StackStep[]; after: StackStep[]; gap: number } {
+  if (gap < NOTHING) return { before: [], after: [], gap };
+  const adjust = adjusted(input, gap, 'closes');
+  const left = tidyLength(gap - (adjust?.by ?? 0));
+  const zero = left < NOTHING ? { steps: [], over: left } : zeroBy(-left);
+  return { before: adjust ? [adjust] : [], after: zero.steps, gap: zero.over };
 }
 
-function takenBy({ up, down, pitch, clockwise }: AdjusterRange, take: number): AdjustersTake {
+/** Thicker, and the trip point can't move: the adjusters open what home needs, zero the rest. */
+function fixedThicker(input: StackChangeInput, change: number, collides: number): Answer {
+  const home: StackStep = { do: 'home' };
+  if (collides < NOTHING) {
+    const zero = zeroBy(change);
+    return { verdict: 'do', steps: [home, ...zero.steps], collides: 0, gap: zero.over };
+  }
+  const opens = waysOf(input).opens;
+  const have = opens === 'raise' ? (input.adjusters?.up ?? 0) : (input.adjusters?.down ?? 0);
+  if (have < collides)
+    return {
+      verdict: 'stop',
+      why: 'trip-fixed',
+      steps: [],
+      collides,
+      gap: 0,
+      short: input.adjusters ? (opens === 'raise' ? collides : -collides) : 0,
+    };
+  const adjust = adjusted(input, collides, 'opens')!;
+  const rest = tidyLength(change - adjust.by);
+  const zero = rest > 0 ? zeroBy(rest) : { steps: [], over: -rest };
+  return { verdict: 'do', steps: [adjust, home, ...zero.steps], collides, gap: zero.over };
+}
+
+/** Zero by so much further from the surface (− nearer), in hundredths, to the safe side. `over`: the gap it leaves. */
+function zeroBy(further: number): { steps: StackStep[]; over: number } {
+  const by = jogsSafely(Math.abs(further), further > 0 ? 'more' : 'less');
+  const steps: StackStep[] = by === 0 ? [] : [{ do: 'zero', way: further > 0 ? 'further' : 'nearer', by }];
+  return { steps, over: tidyLength(Math.sign(further) * by - further) };
+}
+
+/** Which way the bed or platform goes to open the gap and to close it: a platform hangs, a bed lies. */
+const waysOf = ({ family = 'filament' }: StackChangeInput) =>
+  family === 'resin'
+    ? ({ what: 'platform', opens: 'raise', closes: 'lower' } as const)
+    : ({ what: 'bed', opens: 'lower', closes: 'raise' } as const);
+
+/** A step of the adjusters: at least as much where it opens, at most as much where it closes, within what they have. */
+function adjusted(
+  input: StackChangeInput,
+  wanted: number,
+  to: 'opens' | 'closes',
+): Extract<StackStep, { do: 'adjust' }> | null {
+  if (!input.adjusters) return null;
+  const ways = waysOf(input);
+  const way = ways[to];
+  const { up, down, pitch, clockwise } = input.adjusters;
+  const have = way === 'raise' ? up : down;
+  const most = Math.min(wanted, have);
+  const toward = to === 'opens' ? 'more' : 'less';
+  const plain = to === 'opens' ? Math.min(jogsSafely(most, toward), have) : jogsSafely(most, toward);
+  const step = { do: 'adjust', what: ways.what, way } as const;
+  if (pitch !== undefined && clockwise !== undefined) {
+    const size = turnsSafely(most / pitch, toward);
+    const by = tidyLength(size * pitch);
+    const sign = (way === 'raise') === (clockwise === 'raises') ? 1 : -1;
+    if (size > 0 && by <= have) return { ...step, by, turns: sign * size };
+    if (size === 0) return null;
+  }
+  return plain > 0 ? { ...step, by: plain, turns: null } : null;
+}
+
+function overMetal(input: StackChangeInput, finding: Extract<ZFinding, { by: 'inductive-probe' }>): Answer {
+  const before = topMetal(input.before);
+  const after = topMetal(input.after);
+  const home: StackStep = { do: 'home' };
+  if (after === null) return { verdict: 'stop', why: 'no-metal', steps: [], collides: heightOf(input.after), gap: 0 };
+  // What the probe tripped over before is not said: nothing is known of where it tripped.
+  if (before === null) return { verdict: 'do', steps: [home, { do: 'zero-anew' }], collides: 0, gap: 0 };
+  const answer = throughTheTop({
+    before,
+    after,
+    sameMetal:
+      before.metal === after.metal &&
+      before.layer.name === after.layer.name &&
+      before.layer.thickness === after.layer.thickness,
+    range: finding.range ?? null,
+    above: finding.above ?? null,
+    clear: input.slack ?? null,
+  });
+  switch (answer.kind) {
+    case 'none':
+      return { verdict: 'none', steps: [home], collides: 0, gap: Math.max(0, before.over - after.over) };
+    case 'unknown':
+      return { verdict: 'ask', steps: [], missing: answer.missing, collides: 0, gap: 0 };
+    case 'refused':
+      return { verdict: 'stop', why: 'probe-reach', steps: [], collides: answer.hits, gap: 0 };
+    case 'do': {
+      const zero = answer.zero === null ? { steps: [{ do: 'zero-anew' } as const], over: 0 } : zeroBy(answer.zero);
+      return {
+        verdict: 'do',
+        steps: [
+          ...(answer.lower > 0 ? [{ do: 'probe', way: 'lower', by: answer.lower } as const] : []),
+          home,
+          ...zero.steps,
+        ],
+        collides: tidyLength(answer.hits),
+        gap: zero.over,
+      };
+    }
+  }
+}
+
+/** The topmost metal and what lies over it, mm; null when no layer is metal. */
+function topMetal(layers: readonly FitLayer[]): { layer: FitLayer; metal: Metal; over: number } | null {
+  const at = layers.findLastIndex(({ metal }) => metal != null);
+  return at < 0 ? null : { layer: layers[at]!, metal: layers[at]!.metal!, over: heightOf(layers.slice(at + 1)) };
+}
+
+const movesOf = ({ family, moves = null }: StackChangeInput): Moves | null => (family === 'resin' ? 'platform' : moves);
+
+function wantedOf({ printed, replaces }: Extract<StackStep, { do: 'spacer' }>, change: number) {
+  const ideal = tidyLength(replaces + change);
+  return { ideal, leftover: tidyLength(printed - ideal) };
+}
+
+function takenBy({ up, down }: AdjusterRange, take: number, turns: number | null): AdjustersTake {
   const have = take > 0 ? up : down;
   return {
     take,
     have,
     enough: Math.abs(take) <= have,
     left: { up: tidyLength(up - take), down: tidyLength(down + take) },
-    turns: pitch && clockwise ? (take / pitch) * (clockwise === 'raises' ? 1 : -1) : null,
+    turns,
   };
 }
 
 function heightOf(layers: readonly FitLayer[]): number {
   for (const { name, thickness } of layers)
-    if (!(thickness >= 0)) throw new RangeError(`stackChange needs thicknesses of 0 or more, ${name} has ${thickness}`);
+    if (!(thickness >= 0 && thickness < LONGEST))
+      throw new RangeError(`stackChange needs thicknesses of 0 or more, ${name} has ${thickness}`);
   return tidyLength(layers.reduce((sum, { thickness }) => sum + thickness, 0));
+}
+
+/** What was asked is a number where it has to be one, and a word that is known. */
+function guard({
+  before,
+  after,
+  finding,
+  adjusters,
+  slack,
+  spacerLayer,
+  buildHeight,
+  moves,
+  home,
+  family,
+}: StackChangeInput) {
+  const length = (name: string, value: number | null | undefined, least = 0) => {
+    if (value != null && !(value >= least && value < LONGEST))
+      throw new RangeError(`stackChange needs ${name} of ${least} mm or more, got ${value}`);
+  };
+  const above = (name: string, value: number | null | undefined) => {
+    if (value != null && !(value > 0 && value < LONGEST))
+      throw new RangeError(`stackChange needs ${name} above 0 mm, got ${value}`);
+  };
+  const word = (name: string, value: string | null | undefined, known: readonly string[]) => {
+    if (value != null && !known.includes(value))
+      throw new RangeError(`stackChange knows ${name} ${known.join(', ')}, got ${value}`);
+  };
+  length('a gap at home', slack);
+  length('a build height', buildHeight);
+  above('a spacer layer', spacerLayer);
+  length('a range up', adjusters?.up);
+  length('a range down', adjusters?.down);
+  if (adjusters && (adjusters.up == null || adjusters.down == null))
+    throw new RangeError('stackChange needs adjusters with what they can raise and lower');
+  above('adjusters with a pitch', adjusters?.pitch);
+  word('adjusters that clockwise', adjusters?.clockwise, ['raises', 'lowers']);
+  word('what moves:', moves, ['head', 'bed', 'platform']);
+  word('where home lies:', home, ['surface', 'away']);
+  word('the families', family, ['filament', 'resin']);
+  word('ways of finding Z:', finding.by, ['spacer', 'stop-screw', 'flag', 'fixed', 'contact-probe', 'inductive-probe']);
+  for (const { metal } of [...before, ...after]) word('metals', metal, METALS);
+  if (family !== 'resin' && moves === 'platform')
+    throw new RangeError('stackChange knows a moving head or bed on a filament printer, got platform');
+  switch (finding.by) {
+    case 'spacer':
+      return length('a spacer there today', finding.now);
+    case 'stop-screw':
+      if (finding.pitch == null) throw new RangeError('stackChange needs a stop screw with a pitch, got none');
+      above('a stop screw with a pitch', finding.pitch);
+      return word('a stop screw that clockwise trips', finding.clockwise, ['sooner', 'later']);
+    case 'flag':
+      word('parts', finding.part, ['flag', 'sensor']);
+      return word('where a flag sits:', finding.rides, ['moving', 'frame']);
+    case 'inductive-probe':
+      length('a sensing distance', finding.range);
+      return length('a probe face above the nozzle', finding.above);
+  }
 }
 
 /** Layers that stay cancel out, so that nobody has to weigh the plate. */
@@ -340,5 +470,3 @@ function weakest(layers: readonly FitLayer[]): StackChange['limit'] {
       limit = { temperature: layer.limit, layer: layer.name };
   return limit;
 }
-
-const lowerFirst = (text: string) => text[0]!.toLowerCase() + text.slice(1);

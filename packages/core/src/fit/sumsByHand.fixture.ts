@@ -9,7 +9,8 @@ const layer = (thickness: number, name = `layer ${thickness}`) => ({ name, thick
 const PLATE = layer(3, 'plate');
 const SOONER = { by: 'stop-screw', pitch: 0.5, clockwise: 'sooner' } as const;
 const LATER = { by: 'stop-screw', pitch: 0.5, clockwise: 'later' } as const;
-const FLAG_DOWN = { by: 'flag', part: 'flag', rides: 'moving', homing: 'down' } as const;
+const FLAG_DOWN = { by: 'flag', part: 'flag', rides: 'moving' } as const;
+const BED_UP = { moves: 'bed' } as const;
 const stack = (
   before: number[],
   after: number[],
@@ -19,6 +20,8 @@ const stack = (
   before: [PLATE, ...before.map((t) => layer(t))],
   after: [PLATE, ...after.map((t) => layer(t))],
   finding,
+  moves: 'head',
+  home: 'surface',
   ...more,
 });
 
@@ -26,7 +29,7 @@ interface StackCase {
   why: string;
   input: StackChangeInput;
   change: number;
-  verdict: 'none' | 'do' | 'stop';
+  verdict: 'none' | 'do' | 'ask' | 'stop';
   spacer?: [printed: number, layers: number, leftover: number];
   turns?: number;
   take?: number;
@@ -35,8 +38,13 @@ interface StackCase {
   says?: RegExp;
 }
 
-const glassMetal = (thickness: number) => [{ ...PLATE, metal: true }, layer(thickness, 'glass')];
-const steelOnMat = [{ ...PLATE, metal: true }, layer(1.2, 'base'), { ...layer(0.5, 'sheet'), metal: true }];
+const METAL_PLATE = { ...PLATE, metal: 'steel' as const };
+const glassMetal = (thickness: number) => [{ ...PLATE, metal: 'steel' as const }, layer(thickness, 'glass')];
+const steelOnMat = [
+  { ...PLATE, metal: 'steel' as const },
+  layer(1.2, 'base'),
+  { ...layer(0.5, 'sheet'), metal: 'steel' as const },
+];
 
 export const STACKS_BY_HAND: readonly StackCase[] = [
   {
@@ -45,14 +53,32 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     change: 3.175,
     verdict: 'do',
     spacer: [3.2, 16, 0.025],
+    zero: -0.02,
     says: /3\.2 mm \(16 layers\)/,
   },
   {
-    why: 'glass 4.0 off, base 1.2 + sheet 0.5 on: 1.7 − 4.0 = −2.3, home stops short',
+    why: 'glass 4.0 off, base 1.2 + sheet 0.5 on: 1.7 − 4.0 = −2.3; the spacer of 3 becomes 0.7, 4 layers = 0.8',
+    input: stack([4], [1.2, 0.5], { by: 'spacer', now: 3 }, { spacerLayer: 0.2 }),
+    change: -2.3,
+    verdict: 'do',
+    spacer: [0.8, 4, 0.1],
+    zero: -0.1,
+    says: /spacer of 0\.8 mm \(4 layers\) on the switch, in place of the one of 3 mm.*zero 0\.1 mm nearer/,
+  },
+  {
+    why: 'the same without a spacer there: home stays safe, zero 2.3 nearer',
     input: stack([4], [1.2, 0.5], { by: 'spacer' }, { spacerLayer: 0.2 }),
     change: -2.3,
     verdict: 'do',
-    says: /2\.3 mm off the spacer/,
+    zero: -2.3,
+  },
+  {
+    why: 'a spacer of 2 and 2.3 thinner: it comes off, 0.3 by zero',
+    input: stack([4], [1.2, 0.5], { by: 'spacer', now: 2 }, { spacerLayer: 0.2 }),
+    change: -2.3,
+    verdict: 'do',
+    zero: -0.3,
+    says: /Before homing: take the spacer of 2 mm off/,
   },
   {
     why: '2.3 thinner on a 0.5 screw that trips sooner clockwise: 4.6 turns anticlockwise',
@@ -94,22 +120,25 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     change: 1.7,
     verdict: 'do',
     spacer: [1.8, 9, 0.1],
+    zero: -0.1,
   },
   {
-    why: '1.66 at 0.2 is 8.3: nearest 8 is 0.06 short, and the adjusters can go down 1.0',
+    why: '1.66 at 0.2 is 8.3 layers: 9 = 1.8, so that home trips sooner; the adjusters raise the bed by the 0.14 over',
     input: stack([], [1.2, 0.46], { by: 'spacer' }, { spacerLayer: 0.2, adjusters: { up: 1, down: 1 } }),
     change: 1.66,
     verdict: 'do',
-    spacer: [1.6, 8, -0.06],
-    take: -0.06,
+    spacer: [1.8, 9, 0.14],
+    take: 0.14,
     enough: true,
+    says: /9 layers.*raise the bed by 0\.14 mm.*home/i,
   },
   {
-    why: 'the same without adjusters: 9 layers, 0.14 too thick, which is safe',
+    why: 'the same without adjusters: zero takes the 0.14',
     input: stack([], [1.2, 0.46], { by: 'spacer' }, { spacerLayer: 0.2 }),
     change: 1.66,
     verdict: 'do',
     spacer: [1.8, 9, 0.14],
+    zero: -0.14,
   },
   {
     why: 'the same with adjusters at their lower end (0.02 left): 9 layers',
@@ -128,13 +157,21 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     spacer: [2, 8, 0],
   },
   {
-    why: '12.7 (1/2 in) of stone at 0.3: 42.3, nearest 42 is 0.1 short, adjusters have 0.5',
+    why: '12.7 (1/2 in) of stone at 0.3: 42.3, so 43 = 12.9, 0.2 over',
     input: stack([], [12.7], { by: 'spacer' }, { spacerLayer: 0.3, adjusters: { up: 0.5, down: 0.5 } }),
     change: 12.7,
     verdict: 'do',
-    spacer: [12.6, 42, -0.1],
-    take: -0.1,
+    spacer: [12.9, 43, 0.2],
+    take: 0.2,
     enough: true,
+  },
+  {
+    why: '3.3 at 0.2 is 16.5: 17 layers = 3.4, never 16',
+    input: stack([], [3.3], { by: 'spacer' }, { spacerLayer: 0.2 }),
+    change: 3.3,
+    verdict: 'do',
+    spacer: [3.4, 17, 0.1],
+    zero: -0.1,
   },
   {
     why: 'no layer height told: the spacer as it should be',
@@ -144,11 +181,12 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     spacer: [3.175, 0, 0],
   },
   {
-    why: '0.04 at 0.2 layers is 0.2 layers: one, since nothing else could take it',
+    why: '0.04 at 0.2 layers is 0.2 layers: one, and what is over is said once',
     input: stack([], [0.04], { by: 'spacer' }, { spacerLayer: 0.2 }),
     change: 0.04,
     verdict: 'do',
     spacer: [0.2, 1, 0.16],
+    zero: -0.16,
   },
   {
     why: 'sheet 0.5 for sheet 0.7: 0.2 is one layer of 0.2',
@@ -158,41 +196,42 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     spacer: [0.2, 1, 0],
   },
   {
-    why: '0.2 on a 0.5 screw: 0.4 turn, said as three eighths (0.375), which leaves 0.0125 to lower',
+    why: '0.2 on a 0.5 screw: 0.4 turn, said as seven sixteenths (0.4375): trips 0.01875 sooner, which the bed comes up',
     input: stack([], [0.2], SOONER, { adjusters: { up: 1, down: 1 } }),
     change: 0.2,
     verdict: 'do',
-    turns: 0.4,
-    take: -0.0125,
+    turns: 0.4375,
+    take: 0.01,
     enough: true,
-    says: /three eighths of a turn clockwise/,
+    says: /seven sixteenths of a turn clockwise/,
   },
   {
-    why: '3.175 on M4 (0.7): 4.54 turns, said 4.5, which leaves 0.025 to lower',
+    why: '3.175 on M4 (0.7): 4.54 turns, said 4.6, which is 0.045 sooner: the bed comes up 0.04',
     input: stack([], [3.175], { by: 'stop-screw', pitch: 0.7, clockwise: 'sooner' }, { adjusters: { up: 2, down: 2 } }),
     change: 3.175,
     verdict: 'do',
-    turns: 3.175 / 0.7,
-    take: -0.025,
+    turns: 4.6,
+    take: 0.04,
     enough: true,
-    says: /4\.5 turns clockwise/,
+    says: /4\.6 turns clockwise/,
   },
   {
-    why: '−0.3 on M3 sooner clockwise: 0.6 turn back, said five eighths (0.625): 0.0125 too late, so lower',
+    why: '−0.3 on M3 sooner clockwise: 0.6 turn back, said nine sixteenths (0.5625): 0.01875 left, which the bed comes up',
     input: stack([0.8], [0.5], SOONER, { adjusters: { up: 1, down: 1 } }),
     change: -0.3,
     verdict: 'do',
-    turns: -0.6,
-    take: -0.0125,
+    turns: -0.5625,
+    take: 0.01,
     enough: true,
   },
   {
-    why: '0.012 on 0.5: a fortieth of a turn can not be made by hand',
+    why: '0.012 on 0.5: a fortieth of a turn; a sixteenth (0.03125) is the least that can be made and trips sooner',
     input: stack([1.2], [1.212], SOONER),
     change: 0.012,
     verdict: 'do',
-    turns: 0.024,
-    says: /Leave the stop screw/,
+    turns: 0.0625,
+    zero: -0.01,
+    says: /sixteenth turn clockwise/,
   },
   {
     why: '1.0 on M3: two turns exactly, nothing left',
@@ -218,28 +257,28 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
   },
   {
     why: 'a sensor on the frame meets the flag sooner when it sits higher',
-    input: stack([], [1.9], { by: 'flag', part: 'sensor', rides: 'frame', homing: 'down' }),
+    input: stack([], [1.9], { by: 'flag', part: 'sensor', rides: 'frame' }),
     change: 1.9,
     verdict: 'do',
     says: /sensor 1\.9 mm higher.*sooner/,
   },
   {
     why: 'a bed that homes upward: its flag trips sooner when it sits higher',
-    input: stack([], [0.7], { by: 'flag', part: 'flag', rides: 'moving', homing: 'up' }),
+    input: stack([], [0.7], { by: 'flag', part: 'flag', rides: 'moving' }, BED_UP),
     change: 0.7,
     verdict: 'do',
     says: /flag 0\.7 mm higher.*sooner/,
   },
   {
     why: 'a bed that homes upward, sensor on the frame: lower',
-    input: stack([], [0.7], { by: 'flag', part: 'sensor', rides: 'frame', homing: 'up' }),
+    input: stack([], [0.7], { by: 'flag', part: 'sensor', rides: 'frame' }, BED_UP),
     change: 0.7,
     verdict: 'do',
     says: /sensor 0\.7 mm lower.*sooner/,
   },
   {
     why: 'a bed that homes upward, thinner stack, sensor on the frame: higher, later',
-    input: stack([0.7], [], { by: 'flag', part: 'sensor', rides: 'frame', homing: 'up' }),
+    input: stack([0.7], [], { by: 'flag', part: 'sensor', rides: 'frame' }, BED_UP),
     change: -0.7,
     verdict: 'do',
     says: /sensor 0\.7 mm higher.*later/,
@@ -269,21 +308,71 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     says: /Don't home/,
   },
   {
-    why: 'fixed, 0.5 thicker, home stands 0.8 clear today: zero 0.5 higher, 0.3 stays',
+    why: 'fixed, 0.5 thicker, home stands 0.8 clear today: zero 0.5 further',
     input: stack([], [0.5], { by: 'fixed' }, { slack: 0.8 }),
     change: 0.5,
     verdict: 'do',
     zero: 0.5,
-    says: /still stops 0\.3 mm above/,
+    says: /^Home, slowly\. Set zero 0\.5 mm further from the surface, before anything goes to it/,
   },
   {
-    why: 'fixed, 0.5 thicker, home stands 0.3 clear: 0.2 by the adjusters, 0.3 by zero',
+    why: 'fixed, 0.5 thicker, home stands 0.3 clear: 0.2 by the adjusters, 0.3 by zero, and both are said',
     input: stack([], [0.5], { by: 'fixed' }, { slack: 0.3, adjusters: { up: 1, down: 1 } }),
     change: 0.5,
     verdict: 'do',
     take: -0.2,
     enough: true,
     zero: 0.3,
+    says: /lower the bed by 0\.2 mm.*Home.*zero 0\.3 mm further/,
+  },
+  {
+    why: 'resin, fixed, 2.0 thicker: the platform hangs, so that it is raised, and the screws have 2.5 upward',
+    input: stack([], [2], { by: 'fixed' }, { family: 'resin', moves: null, adjusters: { up: 2.5, down: 0.5 } }),
+    change: 2,
+    verdict: 'do',
+    take: 2,
+    enough: true,
+    says: /raise the platform by 2 mm/,
+  },
+  {
+    why: 'resin, fixed, 2.0 thicker, the screws have 1.0 upward and 5 downward, which is of no use: stop',
+    input: stack([], [2], { by: 'fixed' }, { family: 'resin', moves: null, adjusters: { up: 1, down: 5 } }),
+    change: 2,
+    verdict: 'stop',
+    take: 2,
+    enough: false,
+    says: /Don't home.*raise the platform/,
+  },
+  {
+    why: 'resin, fixed, 1.0 thinner: the platform comes down by its screws',
+    input: stack([1], [], { by: 'fixed' }, { family: 'resin', moves: null, adjusters: { up: 1, down: 3 } }),
+    change: -1,
+    verdict: 'do',
+    take: -1,
+    enough: true,
+    says: /lower the platform by 1 mm/,
+  },
+  {
+    why: 'home at the far end: it stays safe, zero comes up by the change',
+    input: stack([], [1.7], { by: 'fixed' }, { home: 'away' }),
+    change: 1.7,
+    verdict: 'do',
+    zero: 1.7,
+    says: /^Home, slowly\. Set zero 1\.7 mm further/,
+  },
+  {
+    why: 'a bed that sinks to home, thinner: zero comes nearer',
+    input: stack([1.7], [1.2], FLAG_DOWN, { home: 'away', moves: 'bed' }),
+    change: -0.5,
+    verdict: 'do',
+    zero: -0.5,
+  },
+  {
+    why: 'nobody said what moves and where home lies: asked, nothing advised',
+    input: stack([], [1.7], { by: 'fixed' }, { moves: null, home: null }),
+    change: 1.7,
+    verdict: 'ask',
+    says: /what moves along Z.*where home lies/,
   },
   {
     why: 'fixed, 0.5 thicker, home 0.5 clear: touches exactly, which is not into the surface',
@@ -316,13 +405,14 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     spacer: [1.2, 6, 0],
   },
   {
-    why: '0.9 at 0.28 is 3.2: nearest 3 is 0.06 short and 0.05 is left below, so 4 = 1.12, 0.22 too thick',
+    why: '0.9 at 0.28 is 3.2: 4 = 1.12, 0.22 over; the adjusters have 0.1 upward, zero takes 0.12',
     input: stack([], [0.9], { by: 'spacer' }, { spacerLayer: 0.28, adjusters: { up: 0.1, down: 0.05 } }),
     change: 0.9,
     verdict: 'do',
     spacer: [1.12, 4, 0.22],
-    take: 0.22,
-    enough: false,
+    take: 0.1,
+    enough: true,
+    zero: -0.12,
   },
   {
     why: 'an eighth of an inch on #6-32 (25.4/32 = 0.79375): four turns exactly',
@@ -346,16 +436,60 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     verdict: 'none',
   },
   {
-    why: 'inductive, bare metal to 3.175 glass: the probe has to sit 3.175 lower',
-    input: { before: [{ ...PLATE, metal: true }], after: glassMetal(3.175), finding: { by: 'inductive-probe' } },
+    why: 'inductive, bare metal to 3.175 glass, nothing said of the probe: asked, since it may hang below the nozzle',
+    input: { before: [METAL_PLATE], after: glassMetal(3.175), finding: { by: 'inductive-probe' } },
     change: 3.175,
+    verdict: 'ask',
+    says: /sensing distance.*face hangs/,
+  },
+  {
+    why: 'inductive, range 4, face 2.5 above, so 1.5 clear; 3 glass: 1.5 short, and 2.5 − 0.5 = 2.0 can be lowered',
+    input: {
+      before: [METAL_PLATE],
+      after: glassMetal(3),
+      finding: { by: 'inductive-probe', range: 4, above: 2.5 },
+    },
+    change: 3,
     verdict: 'do',
-    says: /probe 3\.175 mm lower/,
+    zero: 1,
+    says: /probe 2 mm lower.*Home.*zero 1 mm further/,
+  },
+  {
+    why: 'the same with 4 mm glass: 2.5 short and 2.0 to lower: the face would hang below, stop',
+    input: {
+      before: [METAL_PLATE],
+      after: glassMetal(4),
+      finding: { by: 'inductive-probe', range: 4, above: 2.5 },
+    },
+    change: 4,
+    verdict: 'stop',
+    says: /Don't home.*below the nozzle/,
+  },
+  {
+    why: 'steel sheet to bare aluminium: sensed at 0.3 to 0.5 of the distance, 4 × 0.3 − 2.5 = 1.3 short, lowered 2.0',
+    input: {
+      before: [METAL_PLATE],
+      after: [{ ...PLATE, metal: 'aluminium' as const }],
+      finding: { by: 'inductive-probe', range: 4, above: 2.5 },
+    },
+    change: 0,
+    verdict: 'do',
+    says: /probe 2 mm lower.*zero anew with paper/,
+  },
+  {
+    why: 'the same, nothing said of the probe: asked',
+    input: {
+      before: [METAL_PLATE],
+      after: [{ ...PLATE, metal: 'aluminium' as const }],
+      finding: { by: 'inductive-probe' },
+    },
+    change: 0,
+    verdict: 'ask',
   },
   {
     why: 'inductive, 0.3 film more on metal, nozzle 1.5 clear at the trip: offset 0.3 higher, 1.2 stays',
     input: {
-      before: [{ ...PLATE, metal: true }],
+      before: [{ ...PLATE, metal: 'steel' as const }],
       after: glassMetal(0.3),
       finding: { by: 'inductive-probe' },
       slack: 1.5,
@@ -363,29 +497,33 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     change: 0.3,
     verdict: 'do',
     zero: 0.3,
-    says: /1\.2 mm above/,
+    says: /zero 0\.3 mm further/,
   },
   {
-    why: 'inductive, 3.175 glass and 1.5 clear: it would hit before it trips, probe lower',
+    why: 'inductive, 3.175 glass and 1.5 clear: it would hit before it trips; how far the probe may come down is asked',
     input: {
-      before: [{ ...PLATE, metal: true }],
+      before: [METAL_PLATE],
       after: glassMetal(3.175),
       finding: { by: 'inductive-probe' },
       slack: 1.5,
     },
     change: 3.175,
-    verdict: 'do',
-    says: /probe 3\.175 mm lower/,
+    verdict: 'ask',
+    says: /face hangs/,
   },
   {
     why: 'inductive, base and steel sheet on a metal plate: metal is on top before and after',
-    input: { before: [{ ...PLATE, metal: true }], after: steelOnMat, finding: { by: 'inductive-probe' } },
+    input: { before: [{ ...PLATE, metal: 'steel' as const }], after: steelOnMat, finding: { by: 'inductive-probe' } },
     change: 1.7,
     verdict: 'none',
   },
   {
     why: 'inductive, glass 4.0 off a metal plate: the offset comes down by 4.0',
-    input: { before: glassMetal(4), after: [{ ...PLATE, metal: true }], finding: { by: 'inductive-probe' } },
+    input: {
+      before: glassMetal(4),
+      after: [{ ...PLATE, metal: 'steel' as const }],
+      finding: { by: 'inductive-probe' },
+    },
     change: -4,
     verdict: 'do',
     zero: -4,

@@ -6,9 +6,9 @@ import { planBlanks } from './planBlanks';
 import { soak } from './soak';
 import { stackChange } from './stackChange';
 import { blanksOf, soakOf, topOf, underbedOf, type ToolId, type ToolInputs } from './toolInputs';
-import { tidyLength } from './tidyLength';
 import { topClearance } from './topClearance';
 import { underbedClearance } from './underbedClearance';
+import { wholeLayers } from './wholeLayers';
 
 /**
  * What a tool answers, in one sentence: for lists of plans and for the book. Computed anew from what was asked.
@@ -74,12 +74,11 @@ const SENTENCES: { [T in ToolId]: (input: ToolInputs[T], say: LengthWords) => st
   },
   together: (input) => {
     const { answer, findings } = compatibility(input);
-    const word = { yes: 'Yes', care: 'With care', no: 'No' }[answer];
+    const word = { yes: 'Yes', care: 'With care', unknown: 'Not known', no: 'No' }[answer];
     return findings.length === 0 ? 'Nothing was asked of it.' : `${word}: ${findings[0]!.because}`;
   },
   spacer: ({ thickness, layer, shape }, say) => {
-    const layers = layer === null ? 0 : Math.max(1, Math.round(thickness / layer));
-    const printed = layer === null ? thickness : tidyLength(layers * layer);
+    const { printed, layers } = wholeLayers(thickness, layer);
     return `${SHAPES[shape]} of ${say(printed)}${layers > 0 ? `, ${layers} layers` : ''}.`;
   },
 };

@@ -1,3 +1,4 @@
+import type { Face } from '../fit/compatibility';
 import { checkMount, type MountQuestion } from './checkMount';
 import { lifeOf } from './lifeOf';
 import { stackHeight } from './stackHeight';
@@ -157,11 +158,16 @@ test('the next tag follows the highest of its letter', () => {
 });
 
 test('says what the machine printed lately that this face does not take lightly, once for each material', () => {
-  const cautions = (finish: string, printedLately: string[]) =>
-    checkMount(question({ finish }, { printedLately })).cautions.filter((text) => text.includes('lately'));
-  expect(cautions('smooth PEI', ['PLA', 'PETG', 'petg grey'])).toEqual([
-    'Dunlin printed petg grey lately. It welds to smooth PEI: use a thin film of glue as a release layer, and let it cool.',
+  const cautions = (face: Face | null, printedLately: string[]) =>
+    checkMount(question({ face }, { printedLately })).cautions.filter((text) => /lately|not known/.test(text));
+  expect(cautions('smooth-pei', ['PLA', 'PETG', 'petg grey'])).toEqual([
+    'Dunlin printed petg grey lately. It welds to smooth PEI and takes flakes with it: only over a thin film of glue as a release layer.',
   ]);
   expect(cautions('textured', ['PETG', 'PLA'])).toEqual([]);
-  expect(cautions('smooth PEI', ['something new'])).toEqual([]);
+  expect(cautions('smooth-pei', ['something new'])).toEqual([
+    'Dunlin printed something new lately, and what that is to S-014 is not known here.',
+  ]);
+  expect(cautions(null, ['PLA'])).toEqual([
+    'What the face of S-014 is made of is not known: try PLA on a corner first.',
+  ]);
 });

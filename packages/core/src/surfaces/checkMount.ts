@@ -1,4 +1,4 @@
-import { compatibility, faceOf, printedOf } from '../fit/compatibility';
+import { compatibility, printedOf, type Face } from '../fit/compatibility';
 import type { QuarterTurn, Slot, SurfaceGroup } from './surfaceKind';
 import { isHeld, type SurfaceState } from './surfaceState';
 
@@ -23,8 +23,8 @@ export interface MountQuestion {
     depth: number;
     limit: number | null;
     directional: boolean;
-    /** Finish of the side that is printed on; left out when it doesn't matter. */
-    finish?: string;
+    /** Face of the side that is printed on; null when not known. */
+    face?: Face | null;
     state: SurfaceState;
   };
   machine: {
@@ -139,24 +139,26 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
     });
   if (surface.directional)
     asks.push({ code: 'front-mark', text: `Does its front mark point to the ${EDGES[turned]}?` });
-  if (surface.directional && (surface.slot === 'base' || partner))
+  if (surface.slot === 'base' || (base && MAGNETIC.includes(surface.group)))
     cautions.push('Strong magnets snap down: keep fingers out from under it.');
-  if (surface.slot === 'top' && surface.finish !== undefined)
-    for (const text of materialCautions(surface.group, surface.finish, machine)) cautions.push(text);
+  if (surface.slot === 'top') for (const text of materialCautions(surface, machine)) cautions.push(text);
   if (surface.slot !== 'film') cautions.push('Home again and check Z before the first print.');
   return { refusals, asks, cautions };
 }
 
 /** What the machine prints that this face does not take lightly. Once for each material. */
-function materialCautions(group: SurfaceGroup, finish: string, machine: MountQuestion['machine']): string[] {
+function materialCautions({ tag, face, limit }: MountQuestion['surface'], machine: MountQuestion['machine']): string[] {
   const materials = new Map((machine.printedLately ?? []).map((words) => [printedOf(words), words]));
-  const face = faceOf(group, finish);
   return [...materials].flatMap(([printed, words]) => {
-    if (!printed) return [];
-    const { answer, findings } = compatibility({ face, printed });
+    if (!printed) return [`${machine.name} printed ${words} lately, and what that is to ${tag} is not known here.`];
+    if (face == null) return [`What the face of ${tag} is made of is not known: try ${words} on a corner first.`];
+    const { answer, findings } = compatibility({ face, limit, printed });
     return answer === 'yes' ? [] : [`${machine.name} printed ${words} lately. ${findings[0]!.because}`];
   });
 }
+
+/** What a magnetic base pulls down. */
+const MAGNETIC: readonly SurfaceGroup[] = ['sheet', 'cover', 'flex-plate'];
 
 /** true: only on resin printers; false: only on filament printers; null: on either. */
 export function belongsToResin(group: SurfaceGroup): boolean | null {

@@ -73,7 +73,7 @@ export const SURFACES: readonly HallSurface[] = some([
   { letter: 'S', kind: TEXTURED, model: 'slinger', on: ['Dunlin', 'Avocet', 'Knot', 'Plover', null, null], price: 24 },
   { letter: 'S', kind: SMOOTH, model: 'slinger', on: ['Turnstone', 'Curlew', null], price: 29.5 },
   { letter: 'S', kind: TEXTURED, model: 'cube', on: ['Whimbrel', 'Redshank', null], price: 38 },
-  { letter: 'S', kind: SMOOTH, model: 'cube', on: ['Greenshank'], price: 44 },
+  { letter: 'S', kind: COVER, model: 'cube', on: ['Greenshank'], price: 16 },
   { letter: 'S', kind: SMOOTH, model: 'gantry', on: ['Godwit', null], price: 58 },
   { letter: 'S', kind: TEXTURED, model: 'gantry', on: ['Lapwing', 'Oystercatcher', null], price: 52 },
   { letter: 'S', kind: PATTERNED, model: 'slinger', on: [null, null, null], price: 21 },

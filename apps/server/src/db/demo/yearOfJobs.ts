@@ -80,18 +80,20 @@ const PLANS: readonly { machine: string; ago: number; plan: Pick<PlanWrite, 'too
       title: 'Base and sheet for the glass',
       input: {
         before: [
-          { name: 'plate', thickness: 3, metal: true },
-          { name: 'glass', thickness: 4 },
+          { name: 'plate', thickness: 3, metal: 'aluminium' },
+          { name: 'glass', thickness: 3.8 },
         ],
         after: [
-          { name: 'plate', thickness: 3, metal: true },
-          { name: 'base', thickness: 1.2, limit: 110 },
-          { name: 'spring sheet', thickness: 0.5, limit: 120, metal: true },
+          { name: 'plate', thickness: 3, metal: 'aluminium' },
+          { name: 'base', thickness: 1.3, limit: 105 },
+          { name: 'spring sheet', thickness: 0.45, limit: 115, metal: 'steel' },
         ],
         finding: { by: 'stop-screw', pitch: 0.5, clockwise: 'sooner' },
         family: 'filament',
+        moves: 'head',
+        home: 'surface',
         adjusters: { up: 2.1, down: 2.9 },
-        spacerLayer: 0.2,
+        spacerLayer: 0.16,
         buildHeight: null,
         slack: null,
       },
@@ -104,8 +106,8 @@ const PLANS: readonly { machine: string; ago: number; plan: Pick<PlanWrite, 'too
       tool: 'blanks',
       title: 'Panes for the small ones',
       input: {
-        sheet: { width: 305, depth: 305 },
-        pieces: [{ name: '', width: 133, depth: 159, count: null, corners: 9 }],
+        sheet: { width: 420, depth: 330 },
+        pieces: [{ name: '', width: 142, depth: 118, count: null, corners: 9 }],
         kerf: 0,
         trim: 0,
         method: 'snap',
@@ -137,7 +139,15 @@ function worked(
   const procedure = PROCEDURES.find((known) => known.id === id)!;
   const begun = now - begunAgo;
   const jobId = ids.next(begun);
-  const start = { procedureId: id, version: 0, machineId: machineIds.get(machine)!, choices, parts: {}, at: begun };
+  const start = {
+    procedureId: id,
+    version: 0,
+    machineId: machineIds.get(machine)!,
+    choices,
+    parts: {},
+    sides: {},
+    at: begun,
+  };
   const events: DemoEvent[] = [{ at: begun, write: (trx) => startJob(trx, jobId, start, begun) }];
   let at = begun;
   for (const step of straightWay({ procedure, choices })) {

@@ -322,14 +322,14 @@ function stories(year: Year): void {
     'pull',
     'weak',
     {},
-    'The sheet lies in ridges; first layers show lines left to right.',
+    'The cover lies in ridges; first layers show lines left to right.',
   );
   happens(year, 'S-013', { kind: 'taken-off', at: day(year, 40, 9), place: 'Rack 1' });
   happens(year, 'B-010', { kind: 'taken-off', at: day(year, 40, 10), place: 'Drawer 3' });
   happens(year, 'B-010', {
     kind: 'retired',
     at: day(year, 40, 11),
-    why: 'Laid a quarter turn wrong: its poles crossed those of the sheet. Adhesive spoiled when peeled.',
+    why: 'Laid a quarter turn wrong: its poles crossed those of the cover. Adhesive spoiled when peeled.',
   });
   putOn(year, 'B-011', day(year, 40, 12), 'Greenshank');
   happens(year, 'B-011', {
