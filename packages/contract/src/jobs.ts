@@ -168,8 +168,15 @@ const step = Joi.object({
     .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level')
     .label('Sum'),
   layers: Joi.array()
-    .items(Joi.object({ slot: Joi.string().valid('base', 'top').required(), reading: Joi.string().max(130) }))
-    .max(2),
+    .items(
+      Joi.object({
+        slot: Joi.string().valid('base', 'top').required(),
+        reading: Joi.string().max(130),
+        name: nameField('Layer', 60),
+        only: Joi.object({ choice: id('Choice').required(), is: Joi.array().items(id('Option')).max(10).required() }),
+      }),
+    )
+    .max(4),
   photo: Joi.boolean(),
   cant: Joi.array()
     .items(Joi.object({ label: nameField('What is in the way', 80).required(), to: target.required() }))

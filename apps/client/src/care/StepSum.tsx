@@ -97,7 +97,11 @@ function StackSum({
     ({ from, groups }) => from === 'rack' && groups.some((g) => slotOf(g) === 'top'),
   );
   const { data: named } = useSurfaceQuery(job.parts[top?.id ?? ''] ?? '', { skip: !job.parts[top?.id ?? ''] });
-  const after = stackAfter(job.stackBefore, layers, state.readings, named?.kind.material ?? null);
+  const after = stackAfter(job.stackBefore, layers, {
+    readings: state.readings,
+    choices: job.choices,
+    top: named?.kind.material ?? null,
+  });
   if (!machine || after === null) return null;
   const probe = machine.finding === 'inductive-probe';
   if (probe && after.some(({ slot, material }) => slot === 'top' && material === null))

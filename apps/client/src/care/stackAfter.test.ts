@@ -15,20 +15,39 @@ const NEW = [
 ] as const;
 
 test('a base and a sheet take the place of glass: 3 + 1.2 + 0.5', () => {
-  const after = stackAfter(withGlass, [...NEW], { 'measure.base': 1.2, 'measure.sheet': 0.5 })!;
+  const after = stackAfter(withGlass, [...NEW], { readings: { 'measure.base': 1.2, 'measure.sheet': 0.5 } })!;
   expect(after.map(({ thickness }) => thickness)).toEqual([3, 1.2, 0.5]);
 });
 
 test('glass on a plate whose mat comes off: only plate and glass', () => {
   const before = [layer('plate', 3, null), layer('mat', 1.2, 'base'), layer('sheet', 0.5, 'top')];
-  const after = stackAfter(before, [{ slot: 'base' }, { slot: 'top', reading: 'm.t' }], { 'm.t': 3.175 })!;
+  const after = stackAfter(before, [{ slot: 'base' }, { slot: 'top', reading: 'm.t' }], {
+    readings: { 'm.t': 3.175 },
+  })!;
   expect(after.map(({ thickness }) => thickness)).toEqual([3, 3.175]);
 });
 
 test('a top alone leaves the base where it is; nothing is said before it was measured', () => {
   const before = [layer('plate', 3, null), layer('mat', 1.2, 'base'), layer('sheet', 0.5, 'top')];
   expect(
-    stackAfter(before, [{ slot: 'top', reading: 'm.t' }], { 'm.t': 0.7 })!.map(({ thickness }) => thickness),
+    stackAfter(before, [{ slot: 'top', reading: 'm.t' }], { readings: { 'm.t': 0.7 } })!.map(
+      ({ thickness }) => thickness,
+    ),
   ).toEqual([3, 1.2, 0.7]);
-  expect(stackAfter(before, [{ slot: 'top', reading: 'm.t' }], {})).toBeNull();
+  expect(stackAfter(before, [{ slot: 'top', reading: 'm.t' }], { readings: {} })).toBeNull();
+});
+
+test('a pane on a conductive pad brings both: 4 on 1 is 5 more, and clipped 4', () => {
+  const layers = [
+    { slot: 'base' },
+    { slot: 'top', reading: 'p.t', name: 'conductive pad', only: { choice: 'way', is: ['pad'] } },
+    { slot: 'top', reading: 'm.t' },
+  ] as const satisfies Parameters<typeof stackAfter>[1];
+  const sum = (way: string, readings: Record<string, number>) =>
+    stackAfter([layer('plate', 3, null)], [...layers] as never, { readings, choices: { way } })
+      ?.map(({ thickness }) => thickness)
+      .reduce((total, thickness) => total + thickness, 0);
+  expect(sum('pad', { 'p.t': 1, 'm.t': 4 })).toBe(8);
+  expect(sum('pad', { 'm.t': 4 })).toBeUndefined();
+  expect(sum('clips', { 'm.t': 4 })).toBe(7);
 });

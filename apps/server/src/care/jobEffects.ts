@@ -1,4 +1,4 @@
-import type { Machine } from '@even-bed/contract';
+import type { Machine, PlainLayer } from '@even-bed/contract';
 import { ImpossibleEvent, slotOf, type ResolvedEffect, type Side, type Slot, type SurfaceEvent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
@@ -6,6 +6,7 @@ import { writeEntry } from '../book/store';
 import { actorOf, within } from '../http/acting';
 import { findPerson } from '../people/store';
 import { askToMount } from '../surfaces/mount';
+import { layPlain } from '../surfaces/stackStore';
 import { findSurface, keepThickness, recordEvent, surfacesIn } from '../surfaces/store';
 import { saveInspection } from './store';
 
@@ -23,6 +24,8 @@ export interface EffectPlace {
   sides: Record<string, Side>;
   /** What the steps so far measured for each slot, mm. */
   measured: Partial<Record<Slot, number>>;
+  /** Plain layers laid under what is put on. */
+  plain: readonly PlainLayer[];
 }
 
 const HOUR = 3_600_000;
@@ -151,10 +154,16 @@ async function isLead(db: Knex): Promise<boolean> {
 }
 
 /** What calipers said of a surface in the job stays with it. */
-async function keepMeasured({ db, measured, title }: EffectPlace, at: number, surfaceId: string): Promise<void> {
+async function keepMeasured(
+  { db, machine, measured, plain, title }: EffectPlace,
+  at: number,
+  surfaceId: string,
+): Promise<void> {
   const surface = await findSurface(db, surfaceId);
   const thickness = surface && measured[slotOf(surface.kind.group)];
   if (thickness !== undefined && thickness !== null) await keepThickness(db, surfaceId, { thickness, at, by: title });
+  const under = surface ? plain.filter((layer) => layer.under === slotOf(surface.kind.group)) : [];
+  if (under.length > 0) await layPlain(db, machine.id, under, at);
 }
 
 /** Takes back what a step changed; what was looked at, used and said stays written. */

@@ -1,4 +1,4 @@
-import type { Job, JobEntry, JobLayer, JobStart } from '@even-bed/contract';
+import type { Job, JobEntry, JobLayer, JobStart, PlainLayer } from '@even-bed/contract';
 import {
   applyRunEvent,
   beginRun,
@@ -201,6 +201,7 @@ export async function addJobEvent(
     parts: JSON.parse(row.parts) as Record<string, string>,
     sides: JSON.parse(row.sides) as Record<string, Side>,
     measured: measuredBy(setup, after),
+    plain: plainBy(setup, after),
   };
   await performEffects(where, event.at, effectsOf(setup, event, after));
   if (event.kind === 'undone') {
@@ -230,11 +231,24 @@ export async function addJobEvent(
 function measuredBy({ procedure }: RunSetup, { readings }: RunState): Partial<Record<Slot, number>> {
   return Object.fromEntries(
     procedure.steps.flatMap(({ layers = [] }) =>
-      layers.flatMap(({ slot, reading }) =>
-        reading !== undefined && readings[reading] !== undefined ? [[slot, readings[reading]]] : [],
+      layers.flatMap(({ slot, reading, name }) =>
+        name === undefined && reading !== undefined && readings[reading] !== undefined
+          ? [[slot, readings[reading]]]
+          : [],
       ),
     ),
   );
+}
+
+/** Plain layers that the job lays under what it puts on: a pad. By the slot that they lie under. */
+function plainBy({ procedure, choices }: RunSetup, { readings }: RunState): PlainLayer[] {
+  const laid = procedure.steps
+    .flatMap(({ layers = [] }) => layers)
+    .filter(({ name, only }) => name !== undefined && (!only || only.is.includes(choices[only.choice] ?? '')));
+  return [...new Map(laid.map((layer) => [layer.reading, layer])).values()].flatMap(({ slot, reading, name }) => {
+    const thickness = readings[reading ?? ''];
+    return thickness === undefined ? [] : [{ name: name!, under: slot, thickness, measured: true, limit: null }];
+  });
 }
 
 const lastNote = ({ notes }: RunState) => (notes.length > 0 ? `: ${notes.at(-1)!.note}` : '');

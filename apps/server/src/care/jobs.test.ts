@@ -159,6 +159,20 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     expect((await look(base)).thickness).toBe(measured['measure.base']);
   });
 
+  test('a pane on a pad leaves the pad in the stack, as thick as it was measured', async () => {
+    const glass = await surface('glass', 'S-003');
+    const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } });
+    const one = await workTo(id, null);
+    const { readings } = stateOf(one);
+    const { body } = await shop.api.get(`/api/machines/${shop.machineId}/stack`).expect(200);
+    expect(
+      (body.layers as { name: string; thickness: number }[]).map(({ name, thickness }) => [name, thickness]),
+    ).toEqual([
+      ['conductive pad', readings['measure-pad.pad']],
+      ['Glass pane', readings['measure.thickness']],
+    ]);
+  });
+
   test('what may not lie on the machine is not written down as lying there, and the book says why', async () => {
     const [base, top] = [await surface('base', 'B-001'), await surface('sheet', 'S-002')];
     const id = await begin('fit-base-and-sheet', { parts: { base, sheet: top } });

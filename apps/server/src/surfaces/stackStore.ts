@@ -134,6 +134,22 @@ export async function saveStack(
   return readStack(db, machineId);
 }
 
+/** Lays plain layers into a machine's stack beside those that are there; one that is there already stays. */
+export async function layPlain(db: Knex, machineId: string, laid: readonly PlainLayer[], at: number): Promise<void> {
+  const machine = await needRow(db, machineId);
+  const there = (await db('stack_layers').where({ machine_id: machineId }).orderBy('position')) as LayerRow[];
+  const come = laid.filter((layer) => !there.some((row) => same(row, layer)));
+  if (come.length === 0) return;
+  const kept = there.map((row) => ({
+    name: row.name,
+    under: row.under,
+    thickness: row.thickness,
+    measured: Boolean(row.measured),
+    limit: row.temperature_limit,
+  }));
+  await saveStack(db, machineId, { layers: [...kept, ...come], version: machine.stack_version, at });
+}
+
 const inWords = (layers: readonly PlainLayer[]) =>
   layers.length === 0
     ? 'none'

@@ -84,8 +84,16 @@ export interface ProcedureStep {
   onceOnly?: boolean;
   /** A sum that belongs here, filled in from the machine. */
   sum?: 'stack' | 'underbed' | 'top' | 'size' | 'blanks' | 'soak' | 'spacer' | 'together' | 'level';
-  /** For the stack's sum: what comes to lie where, as thick as a reading said; without one, what lay there is gone. */
-  layers?: { slot: 'base' | 'top'; reading?: string }[];
+  /**
+   * For the stack's sum: what comes to lie where, as thick as a reading said; without one, what lay there is gone.
+   * `name`: a plain layer under what lies in the slot (a pad) · `only`: with these options of a choice.
+   */
+  layers?: {
+    slot: 'base' | 'top';
+    reading?: string;
+    name?: string;
+    only?: { choice: string; is: string[] };
+  }[];
   photo?: boolean;
   /** What to do when it can't be done: each leads somewhere sensible. At least one. */
   cant: { label: string; to: Target }[];

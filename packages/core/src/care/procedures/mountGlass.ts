@@ -1,5 +1,12 @@
-import { DONE, STOPPED, type Procedure } from '../procedure';
+import { DONE, STOPPED, type Procedure, type ProcedureStep } from '../procedure';
 import { homeAndListen, moveTripPoint, printSpacer } from './commonSteps';
+
+/** The pad under the pane is a layer like any other. */
+const LAYERS: ProcedureStep['layers'] = [
+  { slot: 'base' },
+  { slot: 'top', reading: 'measure-pad.pad', name: 'conductive pad', only: { choice: 'way', is: ['pad'] } },
+  { slot: 'top', reading: 'measure.thickness' },
+];
 
 /** Glass on a heated bed: clipped, or on a conductive pad. */
 export const mountGlass: Procedure = {
@@ -73,15 +80,25 @@ export const mountGlass: Procedure = {
       doing: 'A wet stone or fine grit along every edge, until a towel does not catch.',
       cautions: ['glass', 'dust'],
       cant: [{ label: 'An edge is chipped', to: STOPPED }],
+      next: 'measure-pad',
+    },
+    {
+      id: 'measure-pad',
+      title: 'Measure the pad',
+      doing: 'Thickness of the pad with calipers, liners off a corner, not squeezed.',
+      why: 'The pad lifts the pane by as much as it is thick: home has to know of both.',
+      only: { choice: 'way', is: ['pad'] },
+      readings: [{ id: 'pad', label: 'Thickness of the pad', unit: 'mm', min: 0.1, max: 5 }],
+      cant: [{ label: 'It can’t be measured', to: STOPPED }],
       next: 'add-up',
     },
     {
       id: 'add-up',
       title: 'Add up the stack',
       doing:
-        'Add up what the pane changes, and see what has to move before homing. An inductive probe sees the metal through the glass.',
+        'Add up what pane and pad change, and see what has to move before homing. An inductive probe sees the metal through the glass.',
       sum: 'stack',
-      layers: [{ slot: 'base' }, { slot: 'top', reading: 'measure.thickness' }],
+      layers: LAYERS,
       cautions: ['knock'],
       gate: { checks: ['Is it known what has to move, and is it ready?'] },
       cant: [{ label: 'The spacer is not printed yet', to: 'print-spacer' }],
@@ -159,7 +176,7 @@ export const mountGlass: Procedure = {
       next: 'move',
     },
     {
-      ...moveTripPoint([{ slot: 'base' }, { slot: 'top', reading: 'measure.thickness' }], 'home'),
+      ...moveTripPoint(LAYERS, 'home'),
       effects: [{ kind: 'mount', part: 'glass' }],
     },
     homeAndListen('level'),
