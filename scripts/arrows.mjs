@@ -60,8 +60,8 @@ const serverArea = (area) => {
     [
       noClient,
       {
-        regex: `^(\\.\\./)+(${others.join('|')})/(?!store$|\\w+Store$)`,
-        message: "Use another area's store, never its routes or jobs.",
+        regex: `^(\\.\\./)+(${others.join('|')})/(?!store$|mount$|\\w+Store$)`,
+        message: "Use another area's store or use case, never its routes or jobs.",
       },
     ],
     ['**/*.test.ts'],

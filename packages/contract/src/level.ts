@@ -1,4 +1,5 @@
 import type { Adjuster, ParseOptions, SeenFrom, TurnPlan } from '@even-bed/core';
+import { QUESTIONS } from '@even-bed/core/level/heightReading';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import Joi from 'joi';
 import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
@@ -108,6 +109,9 @@ export const readingSchema = Joi.object({
   extent: extentSchema.label('Extent'),
   firstRow: Joi.string().valid('front', 'rear').label('First row'),
   layout: Joi.string().valid('points', 'matrix').label('Layout'),
+  answers: Joi.object(Object.fromEntries(QUESTIONS.map((code) => [code, Joi.string().max(300).label('Answer')]))).label(
+    'Answers',
+  ),
 });
 
 export const roundWriteSchema = Joi.object({

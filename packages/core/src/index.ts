@@ -10,7 +10,14 @@ export { gridOf, pointsOf } from './level/gridOf';
 export { extentOf, spreadOf, type Extent, type HeightGrid, type HeightPoint, type Spread } from './level/HeightPoint';
 export type { Limit } from './level/limitOf';
 export { LONGEST_TEXT } from './level/longestText';
-export type { LineWarning, MatrixNeed, ParsedHeights, ParseOptions } from './level/heightReading';
+export type {
+  LineWarning,
+  MatrixNeed,
+  ParsedHeights,
+  ParseOptions,
+  QuestionCode,
+  ReadingQuestion,
+} from './level/heightReading';
 export { parseHeights } from './level/parseHeights';
 export {
   planTurns,
@@ -26,6 +33,7 @@ export {
   type LevelSetup,
   type RawReading,
   type Reckoning,
+  type ReadingWay,
   type TurnMade,
 } from './level/reckonRound';
 export { repeatability } from './level/repeatability';

@@ -51,6 +51,7 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
         plate={plateOf(machine)}
         points={reckoning.parsed.points}
         contours={reckoning.contours}
+        aim={setup.aim}
         adjusters={setup.adjusters.map(({ id, x, y }) => {
           const made = round.made.find(({ adjusterId }) => adjusterId === id);
           // Where nothing was turned there is nothing to show on a dial.

@@ -50,7 +50,8 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
   useEffect(() => {
     if (!scanned.current || (state.kind !== 'done' && state.kind !== 'failed')) return;
     scanned.current = false;
-    if (ready && state.reckoning.parsed.warnings.length + state.reckoning.doubts.length === 0) use();
+    const { parsed, doubts } = state.kind === 'done' ? state.reckoning : { parsed: null, doubts: [] };
+    if (ready && parsed && parsed.warnings.length + parsed.questions.length + doubts.length === 0) use();
   });
   const onScanned = (text: string) => {
     scanned.current = true;

@@ -108,6 +108,7 @@ function Planned({
         plate={draft.plate}
         points={reckoning.parsed.points}
         contours={reckoning.contours}
+        aim={setup.aim}
         adjusters={setup.adjusters.map(({ id: adjusterId, x, y }) => ({
           id: adjusterId,
           x,

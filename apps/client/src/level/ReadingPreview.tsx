@@ -14,6 +14,7 @@ import { Notice } from '../ui/Notice';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { entryChanged, type CheckDraft } from './levelSlice';
+import { ReadingQuestions } from './ReadingQuestions';
 import type { ReckoningState } from './useReckoning';
 
 const MOST_WARNINGS = 4;
@@ -36,7 +37,7 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
       </Notice>
     );
   }
-  const { parsed, plan, contours, doubts } = state.reckoning;
+  const { parsed, plan, contours, doubts, ways } = state.reckoning;
   return (
     <View style={{ gap: 16 }} testID="reading-preview">
       {parsed.matrix && (parsed.needs.length > 0 || entry.reading.extent || entry.reading.firstRow) ? (
@@ -58,6 +59,7 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
             plate={draft.plate}
             points={parsed.points}
             contours={contours}
+            aim={draft.setup.aim}
             maxHeight={260}
             label="The heights as they were read"
           />
@@ -75,6 +77,7 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
           testID="plus"
         />
       )}
+      <ReadingQuestions draft={draft} parsed={parsed} ways={ways} onChange={setReading} />
       <Warnings parsed={parsed} doubts={doubts} />
     </View>
   );

@@ -3,6 +3,7 @@ import {
   checkBegun,
   checkEnded,
   draftChangedElsewhere,
+  entryChanged,
   heightsTaken,
   levelSlice,
   sendingAskedAgain,
@@ -130,4 +131,17 @@ describe('a check on the device', () => {
     );
     expect(play(checkBegun(draft), draftChangedElsewhere({ id: 'c1', draft: null })).drafts).toEqual({});
   });
+});
+
+test('an answer to a question of the text goes when the text changes, and stays while it does not', () => {
+  const reduce = levelSlice.reducer;
+  const begun = reduce(undefined, checkBegun(draft));
+  const answered = reduce(
+    begun,
+    entryChanged({ id: draft.id, change: { text: 'one', reading: { plus: 'lower', answers: { map: '1' } } } }),
+  );
+  const same = reduce(answered, entryChanged({ id: draft.id, change: { text: 'one' } }));
+  expect(same.drafts[draft.id]!.entry.reading).toEqual({ plus: 'lower', answers: { map: '1' } });
+  const other = reduce(same, entryChanged({ id: draft.id, change: { text: 'two' } }));
+  expect(other.drafts[draft.id]!.entry.reading).toEqual({ plus: 'lower' });
 });

@@ -91,7 +91,13 @@ export const levelSlice = createSlice({
     },
     entryChanged(state, { payload: { id, change } }: For<{ change: Partial<HeightEntry> }>) {
       const draft = state.drafts[id];
-      if (draft) Object.assign(draft.entry, change);
+      if (!draft) return;
+      // Other text asks its own questions: what was answered to the old one goes.
+      if (change.text !== undefined && change.text !== draft.entry.text) {
+        const { answers: _, ...reading } = draft.entry.reading;
+        draft.entry.reading = reading;
+      }
+      Object.assign(draft.entry, change);
     },
     heightsTaken(
       state,

@@ -29,6 +29,8 @@ interface Props {
   adjusters?: readonly PlanAdjuster[];
   points?: readonly HeightPoint[];
   contours?: BedContours | null;
+  /** Largest range wanted of this bed, mm: heights are tinted against it, so that a colour always means the same height. */
+  aim?: number;
   /** What a reader that speaks says instead of the drawing; left out where the words stand beside it. */
   label?: string;
   /** Largest height of the drawing, px. */
@@ -38,6 +40,10 @@ interface Props {
   testID?: string;
 }
 
+/** An aim where none is known, mm. Common practice. */
+const USUAL_AIM = 0.1;
+/** Tints are full at this many aims from the mean: a bed within its aim stays within a quarter of them. */
+const FULL_TINT = 2;
 const MOST_LABELS = 5;
 const MARGIN = DIAL_RADIUS + 4;
 const NOTCH = 16;
@@ -50,6 +56,7 @@ export function BedPlan({
   adjusters = [],
   points = [],
   contours,
+  aim = USUAL_AIM,
   label,
   maxHeight = 420,
   small,
@@ -90,7 +97,7 @@ export function BedPlan({
               </ClipPath>
             </Defs>
             <G clipPath={`url(#${clip})`}>
-              <Bands contours={contours} ringPath={ringPath} palette={palette} lines={!small} />
+              <Bands contours={contours} full={FULL_TINT * aim} ringPath={ringPath} palette={palette} lines={!small} />
             </G>
           </>
         ) : (
@@ -157,17 +164,20 @@ export function BedPlan({
 /** Isobands, each painted over the one below, and their edges as contour lines. */
 function Bands({
   contours,
+  full,
   ringPath,
   palette,
   lines,
 }: {
   contours: BedContours;
+  /** The height about the mean at which a tint is full, mm. */
+  full: number;
   ringPath: (ring: readonly [number, number][]) => string;
   palette: Palette;
   lines: boolean;
 }) {
-  const { bands, step, reach, outline } = contours;
-  const share = (from: number) => (reach > 0 ? (from + step / 2) / Math.max(reach, step) : 0);
+  const { bands, step, outline } = contours;
+  const share = (from: number) => Math.max(-1, Math.min(1, (from + step / 2) / full));
   return (
     <>
       <Path d={ringPath(outline)} fill={heightTint(palette, bands.length > 0 ? share(bands[0]!.from - step) : 0)} />

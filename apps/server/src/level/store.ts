@@ -138,10 +138,19 @@ export function planFor(
 ): { plan: TurnPlan; points: number } {
   const { parsed, plan } = planRound({ raw, reading }, setup);
   if (!plan) {
-    const fields = Object.fromEntries(
-      parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']),
-    );
-    throw new Problem(422, 'not-valid', 'This height map does not say where it lies on the plate.', { fields });
+    const open = parsed.questions.filter(({ taken }) => taken === null);
+    const fields = Object.fromEntries([
+      ...parsed.needs.map((need) => [`reading.${need}`, 'Say where this height map lies.']),
+      ...open.map(({ code, options }) => [
+        `reading.answers.${code}`,
+        `These heights can be read in more than one way. Say which: ${options.join(', ')}.`,
+      ]),
+    ]) as Record<string, string>;
+    const message =
+      parsed.needs.length > 0
+        ? 'This height map does not say where it lies on the plate.'
+        : 'These heights can be read in more than one way; say which.';
+    throw new Problem(422, 'not-valid', message, { fields });
   }
   return { plan, points: parsed.points.length };
 }

@@ -36,16 +36,19 @@ const CELLS = 72;
  * @param points n ≥ 3 readings, mm, + higher
  * @param grid the grid they lie on, if they do
  * @param step height between contours, mm; chosen so that there are at most MOST_BANDS when left out
+ * @param finest no contours closer than this, mm: what lies within an aim then looks quiet
  * @throws DegenerateInput fewer than 3 readings, or all in one line
  */
 export function contourBed({
   points,
   grid,
   step,
+  finest = 0,
 }: {
   points: readonly HeightPoint[];
   grid?: HeightGrid | null | undefined;
   step?: number | undefined;
+  finest?: number | undefined;
 }): BedContours {
   if (points.length < 3) throw new DegenerateInput(`Contours need at least 3 readings, got ${points.length}`);
   const extent = extentOf(points);
@@ -54,7 +57,10 @@ export function contourBed({
   }
   const mean = points.reduce((sum, { z }) => sum + z, 0) / points.length;
   const reach = points.reduce((most, { z }) => Math.max(most, Math.abs(z - mean)), 0);
-  const chosen = step ?? NICE_STEPS.find((candidate) => (2 * reach) / candidate <= MOST_BANDS) ?? reach / 5;
+  const chosen =
+    step ??
+    NICE_STEPS.find((candidate) => candidate >= finest && (2 * reach) / candidate <= MOST_BANDS) ??
+    Math.max(finest, reach / 5);
   const heightAt = grid && isFull(grid) ? bilinear(grid) : triangulated(points);
   const outline = grid && isFull(grid) ? rectangle(extent) : hullOf(points);
 
@@ -122,19 +128,29 @@ function triangulated(points: readonly HeightPoint[]): (x: number, y: number) =>
     (p) => p.x,
     (p) => p.y,
   );
-  const { triangles } = delaunay;
+  const { triangles, halfedges } = delaunay;
   let nearest = 0;
+  let triangle = 0;
   return (x, y) => {
-    nearest = delaunay.find(x, y, nearest);
-    for (let t = 0; t < triangles.length; t += 3) {
-      const p = points[triangles[t]!]!;
-      const q = points[triangles[t + 1]!]!;
-      const r = points[triangles[t + 2]!]!;
+    // Walks from the last triangle toward the place: neighbouring places lie in neighbouring triangles.
+    for (let steps = 0; steps < triangles.length; steps++) {
+      const edge = 3 * triangle;
+      const p = points[triangles[edge]!]!;
+      const q = points[triangles[edge + 1]!]!;
+      const r = points[triangles[edge + 2]!]!;
       const det = (q.y - r.y) * (p.x - r.x) + (r.x - q.x) * (p.y - r.y);
       const u = ((q.y - r.y) * (x - r.x) + (r.x - q.x) * (y - r.y)) / det;
       const v = ((r.y - p.y) * (x - r.x) + (p.x - r.x) * (y - r.y)) / det;
-      if (u >= -1e-9 && v >= -1e-9 && u + v <= 1 + 1e-9) return u * p.z + v * q.z + (1 - u - v) * r.z;
+      const w = 1 - u - v;
+      const least = Math.min(u, v, w);
+      if (least >= -1e-9) return u * p.z + v * q.z + w * r.z;
+      if (!(det * det > 0)) break;
+      // Across the edge that the place lies beyond: u is opposite the edge q–r, v opposite r–p, w opposite p–q.
+      const across = halfedges[least === u ? edge + 1 : least === v ? edge + 2 : edge]!;
+      if (across < 0) break;
+      triangle = Math.floor(across / 3);
     }
+    nearest = delaunay.find(x, y, nearest);
     return points[nearest]!.z;
   };
 }

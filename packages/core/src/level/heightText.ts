@@ -3,6 +3,8 @@ const MINUS_SIGNS = /[\u2010-\u2015\u2212\u207B\u208B\uFE58\uFE63\uFF0D\u2796]/g
 const ODD_SPACES = /[\u00A0\u1680\u2000-\u200A\u202F\u205F\u3000]/g;
 const INVISIBLE = /[\uFEFF\u200B-\u200D\u2060]/g;
 const ASCII_ONLY = /^[\u0000-\u007F]*$/;
+/** Colours and cursor moves that terminals wrap around what they print. */
+const ESCAPES = /\u001B(?:\[[0-9;?]{0,20}[A-Za-z]|[()][A-Z0-9])/g;
 
 /** Text with every form of minus, space and line end brought to the plain one. */
 export function plainText(text: string): string {
@@ -10,6 +12,7 @@ export function plainText(text: string): string {
   if (!ASCII_ONLY.test(plain)) {
     plain = plain.replace(MINUS_SIGNS, '-').replace(ODD_SPACES, ' ').replace(INVISIBLE, '');
   }
+  if (plain.includes('\u001B')) plain = plain.replace(ESCAPES, '');
   if (plain.includes('\r')) plain = plain.replace(/\r\n?/g, '\n');
   return plain;
 }
@@ -22,10 +25,16 @@ export function withoutQuotes(text: string): string {
 
 /** A time or date and time at the start of a line, in brackets or not. */
 const TIME_STAMP =
-  /^\s{0,20}\[?(?:\d{4}-\d\d-\d\d[T ])?\d{1,2}:\d\d:\d\d(?:[.,]\d{1,9})?(?:Z|[+-]\d\d:?\d\d)?\]?[ \t:>|-]{0,3}(?=[^\d.]|[ \t]|$|\d+[ \t,;.])/;
+  /^\s{0,20}\[?(?:\d{4}-\d\d-\d\d[T ])?\d{1,2}:\d\d:\d\d(?:[.,]\d{1,9})?(?:[ ]?[AaPp]\.?[Mm]\.?)?(?:Z|[+-]\d\d:?\d\d)?\]?[ \t:>|-]{0,3}(?=[^\d.]|[ \t]|$|\d+[ \t,;.])/;
 
-/** The line without a leading time stamp. */
-export function withoutTimeStamp(line: string): string {
+/** What consoles put before their answers. */
+const REMARK = /^\s{0,20}(?:\/\/|#|>>?)[ \t]{0,8}/;
+/** Seconds or milliseconds since 1970 at the start of a line, in brackets or not. */
+const EPOCH = /^\s{0,20}\[?1[5-9]\d{8}(?:\d{3})?(?:\.\d{1,9})?\]?(?:[ \t]{0,8}[:,;|>-])?[ \t]{1,8}(?=\S)/;
+
+/** The line without a leading remark sign and time stamp. */
+export function withoutTimeStamp(told: string): string {
+  const line = told.replace(REMARK, '').replace(EPOCH, '');
   const colon = line.indexOf(':');
   if (colon < 1 || colon > 20) return line;
   const stamp = TIME_STAMP.exec(line);
@@ -34,6 +43,9 @@ export function withoutTimeStamp(line: string): string {
   // The separator class may have eaten the minus of the first number.
   return stamp[0].endsWith('-') && /^[\d.]/.test(rest) ? `-${rest}` : rest;
 }
+
+/** Characters of a cell that may be a number. */
+const LONGEST_CELL = 60;
 
 const SPACE = 32;
 const ZERO = 48;
@@ -47,11 +59,13 @@ const NUMBER_WITH_UNIT = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?)\s?(?:mm)
  * @param decimalComma whether a comma stands for the decimal point
  */
 export function cellNumber(cell: string, decimalComma: boolean): number | undefined {
-  const value = Number(cell);
+  const value = cell.length > LONGEST_CELL ? NaN : Number(cell);
   // Number reads nothing as 0, and 0x1F as 31; a plain number shows by its first two characters.
   const first = cell.charCodeAt(0);
   const plain = first === ZERO ? !(cell.charCodeAt(1) > NINE) : first > SPACE;
   if (plain && value === value && value < 1e9 && value > -1e9) return value;
+  // A number of a bed is short; a longer cell is none, and is not searched.
+  if (cell.length > LONGEST_CELL) return undefined;
   const trimmed = cell.trim();
   if (UNREACHED.has(trimmed.toLowerCase())) return NaN;
   const point = decimalComma ? trimmed.replace(',', '.') : trimmed;

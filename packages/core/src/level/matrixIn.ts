@@ -1,4 +1,4 @@
-import type { LineWarning, RawMatrix } from './heightReading';
+import { ask, type LineWarning, type RawMatrix, type Reader } from './heightReading';
 import type { TableRow } from './tableRows';
 
 /** Positions along a header spread at least this far, indices of a real map never do, mm. */
@@ -10,46 +10,113 @@ interface Row {
   cells: number[];
   written: string[];
   label: number | null;
+  ends: number[] | null;
 }
 
 /**
  * The height map among the rows of a text: with or without a header of column indices or positions, and with or
- * without row labels. Where two maps follow each other under equal headers the last one is taken.
+ * without row labels. Where several maps follow each other the last one is taken and the others are offered; what the
+ * rows leave open is asked.
  * @returns null when there are not at least two rows of two numbers
  */
-export function matrixIn(rows: readonly TableRow[], warnings: LineWarning[]): RawMatrix | null {
+export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix | null {
+  const { warnings } = reader;
   const numeric = rows.flatMap((row) => asRow(row) ?? []);
-  const block = lastBlock(numeric, warnings);
+  const block = joined(oneMap(numeric, reader), reader);
   const width = commonWidth(block);
   if (width === null) return null;
 
   const header = headerOf(block, width);
-  let body = header ? block.slice(1) : block;
-  const first = body.findIndex(({ cells }) => cells.length === width);
-  const last = body.length - 1 - [...body].reverse().findIndex(({ cells }) => cells.length === width);
-  body = body.slice(first, last + 1);
+  let body = edgesTrimmed(header ? block.slice(1) : block, width, warnings);
 
   const inFirstCell = labelsInFirstCell(header, body, width);
-  const labels = body.map(({ label, cells }) => (inFirstCell && cells.length === width ? cells[0]! : label));
   const columns = inFirstCell ? width - 1 : width;
   if (columns < 2 || body.length < 2) return null;
+  body = withoutMeans(body, { width, inFirstCell, reader });
+  const labels = body.map(({ label, cells }) => (inFirstCell && cells.length === width ? cells[0]! : label));
 
-  const heights = body.map(({ line, cells }) => {
-    if (cells.length === width) return inFirstCell ? cells.slice(1) : cells;
+  const heights = body.map((row) => {
+    const cells = row.cells.length === width ? row.cells : filledByPlace(row, body, width);
+    if (cells && cells !== row.cells)
+      warnings.push({ line: row.line, message: 'Blank places in this row count as not reached.' });
+    if (cells) return inFirstCell ? cells.slice(1) : cells;
     warnings.push({
-      line,
-      message: `This row holds ${cells.length} numbers where the others hold ${width}; its cells count as not reached.`,
+      line: row.line,
+      message: `This row holds ${row.cells.length} numbers where the others hold ${width}; its cells count as not reached.`,
     });
     return new Array<number>(columns).fill(NaN);
   });
   reportOddCells(rows, body, warnings);
-  const columnPositions = header ? header.cells.slice(header.cells.length - columns) : null;
+  const heads = header ? header.cells.slice(header.cells.length - columns) : null;
+  const countsDown = heads !== null && heads.length > 1 && areIndices(heads) && heads[0]! > heads[1]!;
+  const mirrored = countsDown && ask(reader, 'columns', ['as-printed', 'by-index'], null) === 'by-index';
   return {
     kind: 'matrix',
-    rows: heights,
-    columnPositions: columnPositions && arePositions(columnPositions) ? columnPositions : null,
+    rows: mirrored ? heights.map((row) => [...row].reverse()) : heights,
+    columnPositions: heads && arePositions(heads) ? heads : null,
     rowPositions: labels.every((label) => label !== null) && arePositions(labels) ? labels : null,
+    rowOrder: rowOrderOf(labels),
   };
+}
+
+/** What row labels say of where the first row lies: counted or measured upward it is the front. Null: they say nothing. */
+function rowOrderOf(labels: readonly (number | null)[]): 'front' | 'rear' | null {
+  const known = labels.filter((label) => label !== null);
+  if (known.length !== labels.length || known.length < 2) return null;
+  if (!areIndices(known) && !arePositions(known)) return null;
+  return known[1]! > known[0]! ? 'front' : 'rear';
+}
+
+/** Short rows at the top and at the bottom are no rows of the map, unless they hold at least half of one. */
+function edgesTrimmed(body: readonly Row[], width: number, warnings: LineWarning[]): Row[] {
+  const belongs = ({ cells }: Row) => cells.length === width || (cells.length < width && 2 * cells.length >= width);
+  const first = body.findIndex(belongs);
+  const last = body.findLastIndex(belongs);
+  for (const { line } of [...body.slice(0, first), ...body.slice(last + 1)])
+    warnings.push({ line, message: 'This line is no row of the map; it was left out.' });
+  return body.slice(first, last + 1);
+}
+
+/** A row of a text in columns of fixed width: each number under the column it ends at. Null where that is not plain. */
+function filledByPlace(row: Row, body: readonly Row[], width: number): number[] | null {
+  if (row.ends === null || row.cells.length >= width) return null;
+  const full = body.filter(({ cells, ends }) => cells.length === width && ends !== null);
+  const columns = Array.from({ length: width }, (_, c) => full.map(({ ends }) => ends![c]!));
+  // Right-hand edges that wander by more than a sign are no columns.
+  if (full.length === 0 || columns.some((ends) => Math.max(...ends) - Math.min(...ends) > 1)) return null;
+  // Where cells stand one space apart, a blank one leaves no trace: only wider columns tell.
+  const isWide = full.every(({ ends, written }) =>
+    written.some((cell, c) => c > 0 && ends![c]! - cell.length - ends![c - 1]! > 1),
+  );
+  if (!isWide) return null;
+  const filled = new Array<number>(width).fill(NaN);
+  for (const [i, end] of row.ends.entries()) {
+    const at = columns.findIndex((ends) => Math.abs(ends[0]! - end) <= 1);
+    if (at < 0 || filled[at] === filled[at]) return null;
+    filled[at] = row.cells[i]!;
+  }
+  return filled;
+}
+
+/** A last row that holds the mean of each column above is asked about. */
+function withoutMeans(
+  body: Row[],
+  { width, inFirstCell, reader }: { width: number; inFirstCell: boolean; reader: Reader },
+): Row[] {
+  const last = body.at(-1)!;
+  const above = body.slice(0, -1).filter(({ cells }) => cells.length === width);
+  if (above.length < 3 || last.cells.length !== width) return body;
+  const from = inFirstCell ? 1 : 0;
+  const columns = Array.from({ length: width - from }, (_, i) => above.map(({ cells }) => cells[from + i]!));
+  const differs = columns.some((values) => Math.max(...values) > Math.min(...values));
+  const means = columns.every((values, i) => {
+    const known = values.filter((value) => value === value);
+    const mean = known.reduce((sum, value) => sum + value, 0) / known.length;
+    const decimals = /[.,](\d{1,12})/.exec(last.written[from + i] ?? '')?.[1]?.length ?? 0;
+    return Math.abs(last.cells[from + i]! - mean) <= 0.51 * 10 ** -decimals;
+  });
+  if (!differs || !means) return body;
+  return ask(reader, 'last-row', ['left-out', 'kept'], null) === 'left-out' ? body.slice(0, -1) : body;
 }
 
 /**
@@ -67,9 +134,10 @@ function asRow(row: TableRow): Row | null {
 
 const isStep = (values: readonly number[], step: number) =>
   values.every((v, i) => i === 0 || v - values[i - 1]! === step);
+/** Counted up or down by one, from a number near nothing: some count from 0, some from 1, some from −1. */
 const areIndices = (values: readonly number[]) =>
-  (isStep(values, 1) && (values[0] === 0 || values[0] === 1)) ||
-  (isStep(values, -1) && (values[values.length - 1] === 0 || values[values.length - 1] === 1));
+  (isStep(values, 1) && INDEX_FROM.includes(values[0]!)) || (isStep(values, -1) && INDEX_FROM.includes(values.at(-1)!));
+const INDEX_FROM: readonly number[] = [-1, 0, 1];
 
 function arePositions(values: readonly number[]): boolean {
   if (areIndices(values) || values.some((v) => !Number.isFinite(v))) return false;
@@ -88,7 +156,11 @@ function headerOf(block: readonly Row[], width: number): Row | null {
   const values = corner ? cells.slice(1) : cells;
   if (label !== null || (values.length !== width && values.length !== width - 1)) return null;
   const asWritten = corner ? written.slice(1) : written;
-  if (areIndices(values)) return asWritten.every((cell) => WHOLE.test(cell)) ? first : null;
+  if (areIndices(values)) {
+    const fromMinusOne = Math.min(...values) < 0;
+    const decimals = block.slice(1).some((row) => row.written.some((cell) => /[.,]/.test(cell)));
+    return asWritten.every((cell) => WHOLE.test(cell)) && (decimals || !fromMinusOne) ? first : null;
+  }
   return arePositions(values) ? first : null;
 }
 
@@ -110,19 +182,140 @@ function labelsInFirstCell(header: Row | null, body: readonly Row[], width: numb
   );
 }
 
-/** The rows of the last map, when the same header stands more than once. */
-function lastBlock(rows: Row[], warnings: LineWarning[]): Row[] {
+/** One of the maps that follow each other: parted by equal headers, by row labels that begin anew, or by other lines. */
+function oneMap(rows: readonly Row[], reader: Reader): readonly Row[] {
+  const parts = byHeader(rows) ?? byLabels(rows) ?? byGaps(rows);
+  if (parts) {
+    const alike = parts.every((part) => part.length === parts[0]!.length);
+    const sure = parts.every((part) => part.length > 2) && alike;
+    const numbers = parts.map((_, i) => String(i + 1));
+    const last = String(parts.length);
+    const named = byHeader(rows) !== null || byLabels(rows) !== null;
+    const taken = named || sure ? ask(reader, 'map', numbers, last) : ask(reader, 'map', [...numbers, 'all'], null);
+    if (taken === 'all') return rows;
+    const part = parts[Number(taken) - 1]!;
+    reader.warnings.push({
+      line: part[0]!.line,
+      message: `${parts.length} height maps were found; number ${taken} was used.`,
+    });
+    return part;
+  }
+  const half = rows.length / 2;
+  if (!copiesInHalves(rows)) return rows;
+  const taken = ask(reader, 'map', ['1', '2', 'all'], null);
+  return taken === 'all' ? rows : taken === '1' ? rows.slice(0, half) : rows.slice(half);
+}
+
+/** Parts that each begin with the header of the first. */
+function byHeader(rows: readonly Row[]): Row[][] | null {
   const first = rows[0];
-  if (!first || !isHeaderLike(first.cells.filter(Number.isFinite))) return rows;
+  if (!first || !isHeaderLike(first.cells.filter(Number.isFinite))) return null;
   const key = first.written.join(' ');
   const starts = rows.flatMap((row, i) => (row.written.join(' ') === key ? [i] : []));
-  const start = starts[starts.length - 1]!;
-  if (starts.length < 2 || rows.length - start < 3) return rows;
-  warnings.push({
-    line: rows[start]!.line,
-    message: `${starts.length} height maps were found; the last one was used.`,
+  if (starts.length < 2 || rows.length - starts.at(-1)! < 3) return null;
+  return starts.map((start, i) => rows.slice(start, starts[i + 1] ?? rows.length));
+}
+
+/** Parts whose row labels each begin anew: 0 1 2 0 1 2. */
+function byLabels(rows: readonly Row[]): Row[][] | null {
+  const inFront = rows.every(({ label }) => label !== null);
+  const decimals = rows.some(({ written }) => written.slice(1).some((cell) => /[.,]/.test(cell)));
+  const labels = inFront
+    ? rows.map(({ label }) => label!)
+    : decimals && rows.every(({ written }) => WHOLE.test(written[0]!))
+      ? rows.map(({ cells }) => cells[0]!)
+      : null;
+  if (!labels || labels.length < 4) return null;
+  const starts = labels.flatMap((label, i) => (i === 0 || label === labels[0] ? [i] : []));
+  if (starts.length < 2) return null;
+  const parts = starts.map((start, i) => [start, starts[i + 1] ?? rows.length] as const);
+  if (!parts.every(([from, to]) => to - from > 1 && areIndices(labels.slice(from, to)))) return null;
+  return parts.map(([from, to]) => rows.slice(from, to));
+}
+
+/** Parts of two rows or more with blank or other lines between them; a header alone belongs to what follows. */
+function byGaps(rows: readonly Row[]): Row[][] | null {
+  const parts: Row[][] = [];
+  for (const [i, row] of rows.entries()) {
+    if (i === 0 || row.line - rows[i - 1]!.line > 1) parts.push([]);
+    parts.at(-1)!.push(row);
+  }
+  for (let i = 0; i < parts.length - 1; i++)
+    if (parts[i]!.length === 1 && isHeaderLike(parts[i]![0]!.cells.filter(Number.isFinite)))
+      parts.splice(i, 2, [...parts[i]!, ...parts[i + 1]!]);
+  return parts.length > 1 && parts.every((part) => part.length > 1) ? parts : null;
+}
+
+/** Whether the second half of the rows says nearly what the first says: a map that was printed twice. */
+function copiesInHalves(rows: readonly Row[]): boolean {
+  const half = rows.length / 2;
+  if (!Number.isInteger(half) || half < 3 || rows.some(({ label }) => label !== null)) return false;
+  const width = rows[0]!.cells.length;
+  if (rows.some(({ cells }) => cells.length !== width)) return false;
+  const [all, apart]: number[][] = [[], []];
+  for (let r = 0; r < half; r++)
+    for (let c = 0; c < width; c++) {
+      const [p, q] = [rows[r]!.cells[c]!, rows[r + half]!.cells[c]!];
+      if (p !== p || q !== q) continue;
+      all!.push(p, q);
+      apart!.push(Math.abs(p - q));
+    }
+  if (apart!.length < 4) return false;
+  const mean = all!.reduce((sum, z) => sum + z, 0) / all!.length;
+  const spread = Math.sqrt(all!.reduce((sum, z) => sum + (z - mean) ** 2, 0) / all!.length);
+  return apart!.reduce((sum, d) => sum + d, 0) / apart!.length < 0.3 * spread;
+}
+
+/**
+ * Rows that a narrow console broke into pieces, joined again: where pieces of two lengths alternate that is plain; where
+ * they are of one length it is asked when the joined map is square, or smoother than the rows as they stand.
+ */
+function joined(rows: readonly Row[], reader: Reader): readonly Row[] {
+  const header = headerOf(rows, rows[1]?.cells.length ?? 0);
+  const body = header ? rows.slice(1) : rows;
+  const widths = body.map(({ cells }) => cells.length);
+  for (const pieces of [2, 3, 4]) {
+    if (body.length % pieces !== 0 || body.length < 2 * pieces) continue;
+    const periodic = widths.every((width, i) => width === widths[i % pieces]);
+    if (!periodic || new Set(widths.slice(0, pieces)).size === 1) continue;
+    if (widths.slice(1, pieces).some((width) => width > widths[0]!)) continue;
+    reader.warnings.push({
+      line: body[0]!.line,
+      message: `Each row was broken into ${pieces} lines; they were joined.`,
+    });
+    return inPieces(body, pieces);
+  }
+  const width = widths[0] ?? 0;
+  const even = !header && body.length % 2 === 0 && body.length >= 4 && widths.every((each) => each === width);
+  if (!even || body.some(({ label }) => label !== null) || width < 2) return rows;
+  const square = body.length === 4 * width;
+  if (!square && !(body.length >= 2 * width && isSmootherJoined(body))) return rows;
+  return ask(reader, 'wrapped', ['no', 'yes'], null) === 'yes' ? inPieces(body, 2) : rows;
+}
+
+const inPieces = (rows: readonly Row[], pieces: number): Row[] =>
+  Array.from({ length: rows.length / pieces }, (_, r) => {
+    const parts = rows.slice(r * pieces, (r + 1) * pieces);
+    return {
+      ...parts[0]!,
+      cells: parts.flatMap(({ cells }) => cells),
+      written: parts.flatMap(({ written }) => written),
+      ends: null,
+    };
   });
-  return rows.slice(start);
+
+/** Rows resemble the next but one more than the next: left and right halves alternate. */
+function isSmootherJoined(rows: readonly Row[]): boolean {
+  const apart = (step: number) => {
+    let [sum, count] = [0, 0];
+    for (let r = 0; r + step < rows.length; r++)
+      for (const [c, z] of rows[r]!.cells.entries()) {
+        const d = Math.abs(z - rows[r + step]!.cells[c]!);
+        if (d === d) [sum, count] = [sum + d, count + 1];
+      }
+    return sum / count;
+  };
+  return apart(2) < 0.6 * apart(1);
 }
 
 /** The number of cells that most rows have; the larger one in a tie. */

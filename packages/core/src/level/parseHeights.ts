@@ -1,8 +1,17 @@
 import { UnreadableHeights } from './errors';
 import { gridOf, pointsOf } from './gridOf';
 import { plainText, withoutQuotes } from './heightText';
-import type { LineWarning, MatrixNeed, ParsedHeights, ParseOptions, RawMatrix, RawPoints } from './heightReading';
-import type { Extent, HeightGrid } from './HeightPoint';
+import {
+  ask,
+  type LineWarning,
+  type MatrixNeed,
+  type ParsedHeights,
+  type ParseOptions,
+  type RawMatrix,
+  type RawPoints,
+  type Reader,
+} from './heightReading';
+import { spreadOf, type Extent, type HeightGrid, type HeightPoint } from './HeightPoint';
 import { LONGEST_TEXT } from './longestText';
 import { readJsonHeights } from './readJsonHeights';
 import { readLabelled } from './readLabelled';
@@ -15,7 +24,8 @@ import { readTable } from './readTable';
  * lines with labelled X, Y and Z, a bare matrix with or without indices, positions or time stamps, and JSON with
  * points or a matrix; decimal commas; every Unicode minus; unreached cells as `nan`, `-`, `.` or nothing.
  *
- * A matrix without positions can't be placed: `needs` then lists what to ask and `points` stays empty.
+ * A matrix without positions can't be placed: `needs` then lists what to ask and `points` stays empty. Whatever could be
+ * read in two ways is a question in `questions`; one that nobody answered has `taken` null.
  * The text's sign is converted here and nowhere else.
  *
  * @param text as printed or typed, at most LONGEST_TEXT characters
@@ -28,23 +38,19 @@ export function parseHeights(text: string, options: ParseOptions = {}): ParsedHe
     throw new UnreadableHeights('too-large', `That is ${text.length} characters; at most ${LONGEST_TEXT} are read.`);
   }
   checkExtent(options.extent);
-  const warnings: LineWarning[] = [];
+  const reader: Reader = { options, warnings: [], questions: [] };
   const plain = plainText(text);
-  const sign = options.plus === 'lower' ? -1 : 1;
 
-  const json = readJsonHeights(plain, options, warnings);
-  if (json)
-    return json.kind === 'points'
-      ? placed('json', json, sign, warnings)
-      : laidOut('json', json, options, sign, warnings);
+  const json = readJsonHeights(plain, reader);
+  if (json) return json.kind === 'points' ? placed('json', json, reader) : laidOut('json', json, reader);
 
   const lines = withoutQuotes(plain).split('\n');
-  const labelled = readLabelled(lines, warnings);
-  if (labelled) return placed('labelled', labelled, sign, warnings);
+  const labelled = readLabelled(lines, reader);
+  if (labelled) return placed('labelled', labelled, reader);
 
-  const table = readTable(lines, options, warnings);
-  if (table?.kind === 'points') return placed('points', table, sign, warnings);
-  if (table) return laidOut('matrix', table, options, sign, warnings);
+  const table = readTable(lines, reader);
+  if (table?.kind === 'points') return placed('points', table, reader);
+  if (table) return laidOut('matrix', table, reader);
 
   throw new UnreadableHeights(
     'no-heights',
@@ -63,16 +69,13 @@ function checkExtent(extent: Extent | undefined): void {
   }
 }
 
-function placed(
-  layout: ParsedHeights['layout'],
-  { points: raw }: RawPoints,
-  sign: 1 | -1,
-  warnings: LineWarning[],
-): ParsedHeights {
+function placed(layout: ParsedHeights['layout'], { points: raw }: RawPoints, reader: Reader): ParsedHeights {
+  const sign = signOf(reader);
   const signed = raw.map(({ x, y, z }) => ({ x, y, z: sign * z + 0 }));
   const points = signed.filter(({ z }) => z === z);
   if (points.length === 0)
     throw new UnreadableHeights('no-heights', 'Places were found, but none of them has a height.');
+  doubtHeights(points, reader.warnings);
   return {
     layout,
     points,
@@ -80,32 +83,43 @@ function placed(
     matrix: null,
     needs: [],
     unreached: signed.length - points.length,
-    warnings,
+    warnings: reader.warnings,
+    questions: reader.questions,
   };
 }
 
-function laidOut(
-  layout: ParsedHeights['layout'],
-  raw: RawMatrix,
-  options: ParseOptions,
-  sign: 1 | -1,
-  warnings: LineWarning[],
-): ParsedHeights {
+function laidOut(layout: ParsedHeights['layout'], raw: RawMatrix, reader: Reader): ParsedHeights {
+  const { options, warnings, questions } = reader;
   const columns = raw.rows[0]!.length;
   const matrix = { rows: raw.rows.length, columns };
+  if (matrix.rows * columns > MOST_CELLS)
+    throw new UnreadableHeights(
+      'too-large',
+      `A map of ${columns} × ${matrix.rows} cells is no bed's; at most ${MOST_CELLS} are read.`,
+    );
   const unreached = raw.rows.reduce((sum, row) => sum + row.filter((z) => z !== z).length, 0);
   if (unreached === matrix.rows * columns) {
     throw new UnreadableHeights('no-heights', 'A height map was found, but no cell of it has a height.');
   }
   const extent = options.extent ?? raw.extent;
-  const firstRow = options.firstRow ?? raw.firstRow;
+  const said = options.firstRow ?? raw.firstRow;
+  const byLabel = raw.rowPositions !== null;
   const ownPlace = raw.columnPositions && raw.rowPositions;
   const needs: MatrixNeed[] = [];
   if (!ownPlace && !extent) needs.push('extent');
-  if (!ownPlace && !firstRow) needs.push('firstRow');
-  if (needs.length > 0) return { layout, points: [], grid: null, matrix, needs, unreached, warnings };
+  if (!ownPlace && !byLabel && !said) needs.push('firstRow');
+  // What was said of the first row may not contradict what stands before the rows without being asked.
+  let firstRow = byLabel ? raw.rowOrder! : said;
+  if (!ownPlace && said && raw.rowOrder && said !== raw.rowOrder)
+    firstRow = ask(reader, 'rows', ['front', 'rear'], null) as 'front' | 'rear';
+  const sign = signOf(reader);
+  const known = { layout, matrix, needs, unreached, warnings, questions };
+  if (needs.length > 0) return { ...known, points: [], grid: null };
 
-  const xs = ownPlace ? raw.columnPositions! : spaced(extent!.x0, extent!.x1, columns);
+  const xs =
+    raw.columnPositions && (ownPlace || !options.extent)
+      ? raw.columnPositions
+      : spaced(extent!.x0, extent!.x1, columns);
   const fromFront = ownPlace ? raw.rowPositions! : spaced(extent!.y0, extent!.y1, matrix.rows);
   const ys = !ownPlace && firstRow === 'rear' ? [...fromFront].reverse() : fromFront;
   const columnOrder = ascending(xs);
@@ -115,7 +129,31 @@ function laidOut(
     ys: rowOrder.map((i) => ys[i]!),
     heights: rowOrder.map((r) => columnOrder.map((c) => sign * raw.rows[r]![c]! + 0)),
   };
-  return { layout, points: pointsOf(grid), grid, matrix, needs, unreached, warnings };
+  const points = pointsOf(grid);
+  doubtHeights(points, warnings);
+  return { ...known, points, grid };
+}
+
+const signOf = ({ options }: Reader) => (options.plus === 'lower' ? -1 : 1);
+
+/** Cells of a map: more are no bed's. */
+const MOST_CELLS = 250_000;
+/** Heights of a bed that prints at all lie within this range, mm. Common practice. */
+const ABSURD_RANGE = 3;
+
+/** Heights that no bed has: all the same, or farther apart than a bed that prints. */
+function doubtHeights(points: readonly HeightPoint[], warnings: LineWarning[]): void {
+  const { range } = spreadOf(points.map(({ z }) => z));
+  if (points.length > 2 && range === 0)
+    warnings.push({
+      line: 0,
+      message: 'All heights are the same. A probe that reads says at least hundredths: is this the commanded height?',
+    });
+  if (range > ABSURD_RANGE)
+    warnings.push({
+      line: 0,
+      message: `The heights differ by ${range.toFixed(1)} mm, more than a bed that prints. Are they in millimetres, without slips?`,
+    });
 }
 
 function spaced(from: number, to: number, count: number): number[] {

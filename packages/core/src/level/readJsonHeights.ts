@@ -1,23 +1,35 @@
 import type { Extent, HeightPoint } from './HeightPoint';
 import { looksLikePoints } from './looksLikePoints';
-import type { LineWarning, ParseOptions, RawMatrix, RawPoints } from './heightReading';
+import { UnreadableHeights } from './errors';
+import { ask, type LineWarning, type ParseOptions, type RawMatrix, type RawPoints, type Reader } from './heightReading';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type JsonObject = { [key: string]: Json };
 
 /** Nesting below this depth is not searched. */
 const DEEPEST = 6;
+/** Maps and lists that are looked at: more are no bed's. */
+const MOST_FOUND = 40;
+/** Cells of one map: more are no bed's. */
+const MOST_CELLS = 250_000;
+/** A map that was worked out from another one, and not read. */
+const WORKED_OUT = /interp|smooth|fine|dense|surface|mesh_?matrix|upsampl|spline/i;
+
+/** Heights found in JSON, with the way to them ("profiles.default.points"). */
+interface Found {
+  path: string;
+  raw: RawPoints | RawMatrix;
+  warnings: LineWarning[];
+}
 
 /**
- * JSON with points (objects with x, y, z, or triples) or a matrix with its extent.
+ * JSON with points (objects with x, y, z, or triples) or a matrix with its extent. Where several maps stand in it, one
+ * that was worked out from another is passed over; what is left open then is asked.
  * @returns null when the text is not JSON, or JSON without heights
+ * @throws UnreadableHeights a map of more cells than a bed has
  */
-export function readJsonHeights(
-  text: string,
-  options: ParseOptions,
-  warnings: LineWarning[],
-): RawPoints | RawMatrix | null {
-  const start = /^\s*([[{])/.exec(text.slice(0, 1000));
+export function readJsonHeights(text: string, reader: Reader): RawPoints | RawMatrix | null {
+  const start = /^\s{0,1000}([[{])/.exec(text.slice(0, 1000));
   if (!start) return null;
   let data: Json;
   try {
@@ -25,23 +37,56 @@ export function readJsonHeights(
   } catch {
     return null;
   }
-  return search(data, {}, options, warnings, 0);
+  const found: Found[] = [];
+  search(data, {}, { options: reader.options, found, path: [], depth: 0 });
+  const distinct = found.filter(({ raw }, i) => !found.slice(0, i).some((other) => sameHeights(other.raw, raw)));
+  if (distinct.length === 0) return null;
+  const one = distinct.length === 1 ? distinct[0]! : chosen(distinct, reader);
+  reader.warnings.push(...one.warnings);
+  return one.raw;
 }
 
-function search(
-  data: Json,
-  owner: JsonObject,
-  options: ParseOptions,
-  warnings: LineWarning[],
-  depth: number,
-): RawPoints | RawMatrix | null {
-  if (depth > DEEPEST || data === null || typeof data !== 'object') return null;
-  if (Array.isArray(data)) return fromArray(data, owner, options, warnings);
-  for (const value of Object.values(data)) {
-    const found = search(value, data, options, warnings, depth + 1);
-    if (found) return found;
+function chosen(found: readonly Found[], reader: Reader): Found {
+  const read = found.filter(({ path }) => !WORKED_OUT.test(path));
+  const paths = found.map(({ path }) => path);
+  const taken = ask(reader, 'map', paths, read.length === 1 ? read[0]!.path : null);
+  reader.warnings.push({
+    line: 0,
+    message: `${found.length} height maps were found; “${taken.slice(0, 80)}” was used.`,
+  });
+  return found[paths.indexOf(taken)]!;
+}
+
+/** The same heights told twice, as a matrix and as points, are one map. */
+function sameHeights(p: RawPoints | RawMatrix, q: RawPoints | RawMatrix): boolean {
+  const [zs, others] = [heightsIn(p), heightsIn(q)];
+  return zs.length === others.length && zs.every((z, i) => Object.is(z, others[i]));
+}
+
+const heightsIn = (raw: RawPoints | RawMatrix) =>
+  raw.kind === 'points' ? raw.points.map(({ z }) => z) : raw.rows.flat();
+
+interface Search {
+  options: ParseOptions;
+  found: Found[];
+  path: readonly string[];
+  depth: number;
+}
+
+function search(data: Json, owner: JsonObject, { options, found, path, depth }: Search): void {
+  if (depth > DEEPEST || data === null || typeof data !== 'object' || found.length >= MOST_FOUND) return;
+  if (Array.isArray(data)) {
+    const warnings: LineWarning[] = [];
+    const raw = fromArray(data, owner, options, warnings);
+    if (raw) found.push({ path: path.join('.') || 'the list', raw, warnings });
+    else if (data.length <= MOST_FOUND)
+      data.forEach((entry, i) => {
+        if (isObject(entry)) search(entry, entry, { options, found, path: [...path, String(i + 1)], depth: depth + 1 });
+      });
+    return;
   }
-  return null;
+  for (const [key, value] of Object.entries(data))
+    search(value, data, { options, found, path: [...path, key.slice(0, 40)], depth: depth + 1 });
 }
 
 function fromArray(
@@ -50,6 +95,11 @@ function fromArray(
   options: ParseOptions,
   warnings: LineWarning[],
 ): RawPoints | RawMatrix | null {
+  if (data.length > MOST_CELLS)
+    throw new UnreadableHeights(
+      'too-large',
+      `A list of ${data.length} entries is no bed's; at most ${MOST_CELLS} are read.`,
+    );
   const objects = data.filter(isObject);
   if (objects.length > 0) {
     const points = objects.flatMap((object) => pointOf(object) ?? []);
@@ -63,12 +113,19 @@ function fromArray(
   }
   const rows = data.filter((row): row is Json[] => Array.isArray(row));
   if (rows.length < 2 || rows.length !== data.length) return null;
-  const width = Math.max(...rows.slice(0, 1000).map((row) => row.length));
+  let width = 0;
+  for (const row of rows) if (row.length > width) width = row.length;
   if (width < 2) return null;
+  if (rows.length * width > MOST_CELLS)
+    throw new UnreadableHeights(
+      'too-large',
+      `A map of ${rows.length} × ${width} cells is no bed's; at most ${MOST_CELLS} are read.`,
+    );
   const numbers = rows.map((row) => Array.from({ length: width }, (_, i) => numberOf(row[i])));
   if (options.layout !== 'matrix' && width === 3 && (options.layout === 'points' || looksLikePoints(numbers))) {
     return { kind: 'points', points: numbers.map(([x, y, z]) => ({ x: x!, y: y!, z: z! })).filter(isPlaced) };
   }
+  if (numbers.every((row) => row.every((z) => z !== z))) return null;
   const short = rows.filter((row) => row.length !== width).length;
   if (short > 0)
     warnings.push({ line: 0, message: `${short} rows are shorter than the others; their ends count as not reached.` });

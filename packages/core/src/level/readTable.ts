@@ -1,73 +1,112 @@
 import type { HeightPoint } from './HeightPoint';
+import { lastRun } from './lastRun';
 import { looksLikePoints } from './looksLikePoints';
 import { matrixIn } from './matrixIn';
-import type { LineWarning, ParseOptions, RawMatrix, RawPoints } from './heightReading';
+import type { RawMatrix, RawPoints, Reader } from './heightReading';
+import { pickHeight } from './pickHeight';
 import { tableRows, type TableRow } from './tableRows';
 
-const AXIS_NAME = /^\W*(?:bed|probe)?[ _]?(x|y|z|height)(?:$|[^a-z].*$)/i;
+const AXIS_NAME = /^\W{0,10}(?:bed|probe)?[ _]?([xy])(?:$|[^a-z])/i;
+/** A head of a column that may hold heights. */
+const HEIGHT_NAME =
+  /^\W{0,10}(?:bed|probe|measured)?[ _-]?(z|dz|h|heights?|reading|result|measured|value|probed|touch|trigger|triggered|contact|delta|level|offset)(?:$|[^a-z])/i;
 
 /** Columns x, y, z with or without a header, or a bare matrix. Null when there is neither. */
-export function readTable(
-  lines: readonly string[],
-  options: ParseOptions,
-  warnings: LineWarning[],
-): RawPoints | RawMatrix | null {
+export function readTable(lines: readonly string[], reader: Reader): RawPoints | RawMatrix | null {
+  const { options, warnings } = reader;
   const rows = tableRows(lines);
   const header = rows.findIndex((row) => axesOf(row) !== null);
-  if (header >= 0 && options.layout !== 'matrix') {
-    return columnsUnder(rows.slice(header + 1), axesOf(rows[header]!)!, warnings);
-  }
-  const bare = bareColumns(rows, options);
+  if (header >= 0 && options.layout !== 'matrix') return underHeader(rows, header, reader);
+  const bare = bareColumns(rows, options.layout);
   if (bare) {
+    const { numeric, skip } = bare;
+    const width = numeric[0]!.cells.length;
     if (options.layout !== 'points') {
-      warnings.push({ line: bare[0]!.line, message: 'There is no header; the three columns were read as x, y and z.' });
+      warnings.push({
+        line: numeric[0]!.line,
+        message: 'There is no header; the first columns were read as x and y, another as the height.',
+      });
     }
-    return columnsUnder(bare, bare[0]!.cells.length === 4 ? [1, 2, 3] : [0, 1, 2], warnings);
+    const columns = Array.from({ length: width - skip - 2 }, (_, i) => ({
+      name: `column ${skip + 3 + i}`,
+      at: skip + 2 + i,
+    }));
+    return columnsUnder(numeric, [skip, skip + 1], columns, reader);
   }
-  return matrixIn(rows, warnings);
+  return matrixIn(rows, reader);
 }
 
-/** Where a header row says that x, y and z stand, or null. */
-function axesOf({ cells, written }: TableRow): [number, number, number] | null {
+interface Column {
+  name: string;
+  at: number;
+}
+
+/** Where a header row says that x, y and what may be heights stand, or null. */
+function axesOf({ cells, written }: TableRow): { x: number; y: number; heights: Column[] } | null {
   if (!cells.includes(undefined)) return null;
   const names = written.map((cell) => AXIS_NAME.exec(cell.trim())?.[1]?.toLowerCase());
   const x = names.indexOf('x');
   const y = names.indexOf('y');
-  const z = names.findIndex((name) => name === 'z' || name === 'height');
-  return x < 0 || y < 0 || z < 0 ? null : [x, y, z];
+  if (x < 0 || y < 0) return null;
+  const heights = written.flatMap((cell, at): Column[] => {
+    const name = at === x || at === y ? undefined : HEIGHT_NAME.exec(cell.trim())?.[1];
+    return name === undefined ? [] : [{ name: cell.trim().slice(0, 30), at }];
+  });
+  return heights.length === 0 ? null : { x, y, heights };
 }
 
-/** Rows of three numbers, or four with a running number first, that can only be x, y, z. */
-function bareColumns(rows: readonly TableRow[], { layout }: ParseOptions): TableRow[] | null {
+function underHeader(rows: readonly TableRow[], header: number, reader: Reader): RawPoints | null {
+  const { x, y, heights } = axesOf(rows[header]!)!;
+  return columnsUnder(rows.slice(header + 1), [x, y], heights, reader);
+}
+
+/** Rows of three numbers or more, perhaps with a running number first, that can only be places with heights. */
+function bareColumns(
+  rows: readonly TableRow[],
+  layout: 'points' | 'matrix' | undefined,
+): { numeric: TableRow[]; skip: number } | null {
   if (layout === 'matrix') return null;
   const numeric = rows.filter(({ cells }) => cells.length > 0 && cells.every((cell) => cell !== undefined));
-  const width = numeric[0]?.cells.length;
-  if (width !== 3 && width !== 4) return null;
-  if (numeric.some(({ cells }) => cells.length !== width)) return null;
-  const skip = width - 3;
-  if (skip === 1 && !numeric.every(({ cells }, i) => i === 0 || cells[0] === numeric[i - 1]!.cells[0]! + 1))
-    return null;
-  if (layout === 'points') return numeric;
+  const width = numeric[0]?.cells.length ?? 0;
+  if (width < 3 || width > 6 || numeric.some(({ cells }) => cells.length !== width)) return null;
+  const running = numeric.every(({ cells }, i) => i === 0 || cells[0] === numeric[i - 1]!.cells[0]! + 1);
+  const skip = running && width > 3 ? 1 : 0;
+  if (layout === 'points' && (width === 3 || skip === 1)) return { numeric, skip };
   if (numeric.some(({ label }) => label !== null)) return null;
-  return looksLikePoints(numeric.map(({ cells }) => cells.slice(skip) as number[])) ? numeric : null;
+  const placed = numeric.map(({ cells }) => [cells[skip]!, cells[skip + 1]!, 0]);
+  // Three columns are places only when the third can be no position; more need places that are named once.
+  const triples = numeric.map(({ cells }) => cells.slice(skip) as number[]);
+  const fits = width - skip === 3 ? looksLikePoints(triples) : looksLikePoints(placed) && areDistinct(placed);
+  return fits ? { numeric, skip } : null;
 }
+
+const areDistinct = (places: readonly (readonly number[])[]) =>
+  new Set(places.map(([x, y]) => `${x} ${y}`)).size > places.length / 2;
 
 function columnsUnder(
   rows: readonly TableRow[],
-  [xAt, yAt, zAt]: readonly [number, number, number],
-  warnings: LineWarning[],
+  [xAt, yAt]: readonly [number, number],
+  heights: readonly Column[],
+  reader: Reader,
 ): RawPoints | null {
-  const points: HeightPoint[] = [];
+  const good: { line: number; x: number; y: number; zs: number[] }[] = [];
   for (const { line, cells, written } of rows) {
     const x = cells[xAt];
     const y = cells[yAt];
-    const z = zAt < cells.length ? cells[zAt] : NaN;
-    if (Number.isFinite(x) && Number.isFinite(y) && z !== undefined) {
-      points.push({ x: x!, y: y!, z });
+    const zs = heights.map(({ at }) => (at < cells.length ? cells[at] : NaN));
+    if (Number.isFinite(x) && Number.isFinite(y) && zs.some((z) => z !== undefined)) {
+      good.push({ line, x: x!, y: y!, zs: zs.map((z) => z ?? NaN) });
     } else if (cells.some((cell) => Number.isFinite(cell))) {
-      const bad = written[[xAt, yAt, zAt].find((at) => !Number.isFinite(cells[at])) ?? xAt]?.trim() ?? '';
-      warnings.push({ line, message: `“${bad.slice(0, 30)}” is not a number; the line was left out.` });
+      const bad = written[[xAt, yAt, heights[0]!.at].find((at) => !Number.isFinite(cells[at])) ?? xAt]?.trim() ?? '';
+      reader.warnings.push({ line, message: `“${bad.slice(0, 30)}” is not a number; the line was left out.` });
     }
   }
-  return points.length > 0 ? { kind: 'points', points } : null;
+  if (good.length === 0) return null;
+  const run = lastRun(good, reader);
+  const at = pickHeight(
+    heights.map(({ name }, i) => ({ name, values: run.map(({ zs }) => zs[i]!) })),
+    reader,
+  );
+  const points: HeightPoint[] = run.map(({ x, y, zs }) => ({ x, y, z: zs[at]! }));
+  return { kind: 'points', points };
 }

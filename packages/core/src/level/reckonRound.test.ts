@@ -23,7 +23,12 @@ test('repeats become the noise that the plan judges by', () => {
     .split('\n')
     .slice(1)
     .join('\n')}`;
-  expect(planRound({ raw: twice, reading: {} }, setup).plan!.limit).toBe('noise');
+  const reading = { answers: { map: 'all' } } as const;
+  expect(planRound({ raw: twice, reading }, setup).plan!.limit).toBe('noise');
+  // Unsaid, the second counts, and that there were two is told.
+  expect(planRound({ raw: twice, reading: {} }, setup).parsed.questions).toEqual([
+    { code: 'map', options: ['1', '2', 'all'], taken: '2' },
+  ]);
 });
 
 test('the answer to the turns made: as said, or the other way round', () => {
@@ -43,11 +48,29 @@ test('a map without its place has no plan yet', () => {
 });
 
 test('says what is doubtful: an absurd range, readings beside the plate', () => {
-  expect(reckonRound({ now: { raw: text((x) => 0.1 * x), reading: {} }, setup }).doubts).toEqual([
-    expect.stringContaining('20.0 mm'),
+  expect(reckonRound({ now: { raw: text((x) => 0.1 * x), reading: {} }, setup }).parsed.warnings).toMatchObject([
+    { message: expect.stringContaining('20.0 mm') },
   ]);
   const small = { ...setup, printWidth: 100 };
-  expect(reckonRound({ now: { raw: text(() => 0), reading: {} }, setup: small }).doubts).toEqual([
+  expect(reckonRound({ now: { raw: text(() => 0.1), reading: {} }, setup: small }).doubts).toEqual([
     expect.stringContaining('3 readings lie outside'),
   ]);
+});
+
+test('what can be read in two ways has no plan until it is said, and both ways are worked out', () => {
+  const raw = [0, 100, 200]
+    .flatMap((y) =>
+      [0, 100, 200].map((x) => `X:${x} Y:${y} Z:${(0.001 * x).toFixed(3)} reading:${(0.004 * x).toFixed(3)}`),
+    )
+    .join('\n');
+  const asked = reckonRound({ now: { raw, reading: {} }, setup });
+  expect(asked.plan).toBeNull();
+  expect(asked.ways!.map(({ option, plan }) => [option, plan!.before.range])).toEqual([
+    ['z', 0.2],
+    ['reading', 0.8],
+  ]);
+  const answers = { height: 'reading' };
+  const said = reckonRound({ now: { raw, reading: { answers } }, setup });
+  expect(said.plan!.before.range).toBe(0.8);
+  expect(said.ways).toBeNull();
 });

@@ -1,7 +1,8 @@
 import { compareRounds, type RoundComparison } from './compareRounds';
 import { contourBed, type BedContours } from './contourBed';
-import { spreadOf, type HeightPoint } from './HeightPoint';
-import type { ParsedHeights, ParseOptions } from './heightReading';
+import type { HeightPoint } from './HeightPoint';
+import { DegenerateInput, UnreadableHeights } from './errors';
+import type { ParsedHeights, ParseOptions, QuestionCode } from './heightReading';
 import { parseHeights } from './parseHeights';
 import { planTurns, type Adjuster, type TurnPlan } from './planTurns';
 import { repeatability } from './repeatability';
@@ -37,10 +38,23 @@ export interface Reckoning {
   comparison: RoundComparison | null;
   /** What makes the reading doubtful, in words. */
   doubts: string[];
+  /** For the question that is asked first: what each answer would make of it. Null when all is said. */
+  ways: ReadingWay[] | null;
 }
 
-/** Heights of a bed that prints at all lie within this range, mm. Common practice. */
-const ABSURD_RANGE = 3;
+/** One way in which a text can be read, with what would follow. */
+export interface ReadingWay {
+  code: QuestionCode;
+  option: string;
+  points: HeightPoint[];
+  contours: BedContours | null;
+  /** Null where this way can't be placed or gives no plan. */
+  plan: TurnPlan | null;
+}
+
+/** Whether a question that nobody answered stands before what follows from the reading. */
+export const isOpen = ({ questions }: ParsedHeights): boolean => questions.some(({ taken }) => taken === null);
+
 /** Readings may lie this far outside the print area, mm: probes reach beyond it. */
 const OUTSIDE = 40;
 
@@ -53,7 +67,7 @@ export function planRound(
   { adjusters, aim }: LevelSetup,
 ): { parsed: ParsedHeights; plan: TurnPlan | null } {
   const parsed = parseHeights(raw, reading);
-  if (parsed.needs.length > 0) return { parsed, plan: null };
+  if (parsed.needs.length > 0 || isOpen(parsed)) return { parsed, plan: null };
   const noise = repeatability(parsed.points) ?? undefined;
   return { parsed, plan: planTurns({ points: parsed.points, adjusters, aim, noise }) };
 }
@@ -73,15 +87,42 @@ export function reckonRound({
   previous?: (RawReading & { made: readonly TurnMade[] }) | undefined;
 }): Reckoning {
   const { parsed, plan } = planRound(now, setup);
-  if (!plan) return { parsed, plan, contours: null, comparison: null, doubts: [] };
+  const ways = waysOf(now, parsed, setup);
+  if (!plan) return { parsed, plan, contours: null, comparison: null, doubts: [], ways };
   return {
     parsed,
     plan,
-    contours: contourBed({ points: parsed.points, grid: parsed.grid }),
+    contours: contourBed({ points: parsed.points, grid: parsed.grid, finest: setup.aim * FINEST }),
     comparison: previous && previous.made.length > 0 ? answerTo(previous, parsed.points, setup) : null,
     doubts: doubtsAbout(parsed.points, setup),
+    ways,
   };
 }
+
+/** What each answer to the first open question would make of the text; the place must be known for it. */
+function waysOf({ raw, reading }: RawReading, parsed: ParsedHeights, setup: LevelSetup): ReadingWay[] | null {
+  const open = parsed.questions.find(({ taken }) => taken === null);
+  if (!open || parsed.needs.length > 0) return null;
+  return open.options.slice(0, MOST_WAYS).map((option) => {
+    const answers = { ...reading.answers, [open.code]: option };
+    try {
+      const way = parseHeights(raw, { ...reading, answers });
+      const { adjusters, aim } = setup;
+      const plan = way.points.length > 2 ? planTurns({ points: way.points, adjusters, aim }) : null;
+      const contours = plan ? contourBed({ points: way.points, grid: way.grid, finest: aim * FINEST }) : null;
+      return { code: open.code, option, points: way.points, contours, plan };
+    } catch (error) {
+      if (!(error instanceof UnreadableHeights || error instanceof DegenerateInput)) throw error;
+      return { code: open.code, option, points: [], contours: null, plan: null };
+    }
+  });
+}
+
+/** Contours are no closer than this share of the aim. */
+const FINEST = 0.25;
+
+/** Ways that are shown beside each other. */
+const MOST_WAYS = 6;
 
 function answerTo(
   previous: RawReading & { made: readonly TurnMade[] },
@@ -98,12 +139,6 @@ function answerTo(
 
 function doubtsAbout(points: readonly HeightPoint[], { printWidth, printDepth }: LevelSetup): string[] {
   const doubts: string[] = [];
-  const { range } = spreadOf(points.map(({ z }) => z));
-  if (range > ABSURD_RANGE) {
-    doubts.push(
-      `The heights differ by ${range.toFixed(1)} mm, more than a bed that prints. Are they in millimetres, without slips?`,
-    );
-  }
   const outside = points.filter(
     ({ x, y }) => x < -OUTSIDE || y < -OUTSIDE || x > printWidth + OUTSIDE || y > printDepth + OUTSIDE,
   ).length;

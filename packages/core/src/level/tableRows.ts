@@ -10,6 +10,8 @@ export interface TableRow {
   written: string[];
   /** A number that stood before a colon or a single bar: the row's index or position. */
   label: number | null;
+  /** Where each cell ends in its line, for text in columns of fixed width; null where cells are parted by a sign. */
+  ends: number[] | null;
 }
 
 type Delimiter = 'tab' | 'semicolon' | 'comma' | 'bar' | 'space';
@@ -18,15 +20,17 @@ type Delimiter = 'tab' | 'semicolon' | 'comma' | 'bar' | 'space';
 const LONGEST_LINE = 60_000;
 const WORDS_BEFORE = /^\s{0,40}(?:[<>]{1,3}\s{0,4}|[A-Za-z][A-Za-z_ ]{0,40}[ ]{0,2}[:>][ \t]{0,8})/;
 const ROW_LABEL = /^\s{0,40}(?:row\s{0,3}|y\s{0,2}=?\s{0,2})?[[(]?([+-]?\d{1,6}(?:[.,]\d{1,6})?)[\])]?\s{0,4}[:|]/i;
+/** A line that sums a map up and is no row of it. */
+const SUMMARY = /^[^A-Za-z]{0,30}(?:mean|avg|average|min|max|minimum|maximum|range|std|stddev|deviation|rms|sum)\b/i;
 const COMMA_BETWEEN_DIGITS = /^[^,]*\d?,\d[^,]*$/;
 
 /** The lines with cells, and whether a comma stands for the decimal point in them. */
 export function tableRows(lines: readonly string[]): TableRow[] {
-  const stripped: { line: number; text: string; label: number | null }[] = [];
+  const stripped: { line: number; whole: string; text: string; label: number | null }[] = [];
   for (let i = 0; i < lines.length; i++) {
     const line = lines[i]!;
-    if (line.length > LONGEST_LINE || line.trim() === '') continue;
-    stripped.push({ line: i + 1, ...strip(line) });
+    if (line.length > LONGEST_LINE || line.trim() === '' || SUMMARY.test(line)) continue;
+    stripped.push({ line: i + 1, whole: line, ...strip(line) });
   }
   const numeric = stripped.filter(({ text }) => /\d/.test(text));
   const delimiter = delimiterOf(numeric.map(({ text }) => text));
@@ -34,10 +38,39 @@ export function tableRows(lines: readonly string[]): TableRow[] {
     numeric.map(({ text }) => text),
     delimiter,
   );
-  return stripped.map(({ line, text, label }) => {
+  const rows = stripped.map(({ line, whole, text, label }): TableRow => {
     const written = split(text, delimiter);
-    return { line, label, written, cells: written.map((cell) => cellNumber(cell, decimalComma)) };
+    return {
+      line,
+      label,
+      written,
+      cells: written.map((cell) => cellNumber(cell, decimalComma)),
+      ends: delimiter === 'space' ? endsOf(whole, text, written) : null,
+    };
   });
+  return delimiter === 'space' ? rows : withoutOuterDelimiters(rows);
+}
+
+/** Where the cells of a line end, counted from the line's start. */
+function endsOf(whole: string, text: string, written: readonly string[]): number[] {
+  let at = Math.max(0, whole.lastIndexOf(text));
+  return written.map((cell) => {
+    at = whole.indexOf(cell, at) + cell.length;
+    return at;
+  });
+}
+
+/** A delimiter before the first or behind the last cell of every row adds no column. */
+function withoutOuterDelimiters(rows: TableRow[]): TableRow[] {
+  const several = rows.filter(({ written }) => written.length > 1);
+  if (several.length < 2) return rows;
+  const outer = (at: -1 | 0) => several.every(({ written }) => written.at(at)!.trim() === '');
+  const [leading, trailing] = [outer(0), outer(-1)];
+  if (!leading && !trailing) return rows;
+  const kept = <T>(cells: readonly T[]) => cells.slice(leading ? 1 : 0, trailing ? -1 : undefined);
+  return rows.map((row) =>
+    row.written.length > 1 ? { ...row, written: kept(row.written), cells: kept(row.cells) } : row,
+  );
 }
 
 /** The line without time stamp, words before the numbers, row label and brackets. */
@@ -93,7 +126,7 @@ function usesDecimalComma(texts: readonly string[], delimiter: Delimiter): boole
 function split(text: string, delimiter: Delimiter): string[] {
   switch (delimiter) {
     case 'tab':
-      return text.replace(/^ +| +$/g, '').split('\t');
+      return withoutSpaces(text).split('\t');
     case 'semicolon':
       return text.split(';');
     case 'bar':
@@ -103,4 +136,13 @@ function split(text: string, delimiter: Delimiter): string[] {
     case 'space':
       return text.trim().split(/\s+/);
   }
+}
+
+/** Without the spaces at both ends; tabs stay, they part cells. */
+function withoutSpaces(text: string): string {
+  let start = 0;
+  let end = text.length;
+  while (start < end && text[start] === ' ') start++;
+  while (end > start && text[end - 1] === ' ') end--;
+  return text.slice(start, end);
 }

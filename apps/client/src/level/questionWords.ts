@@ -1,0 +1,34 @@
+import type { QuestionCode } from '@even-bed/core';
+
+/** What is asked of a text that can be read in two ways. */
+export const QUESTION_WORDS: Record<QuestionCode, string> = {
+  height: 'Two values change from place to place. Which one is the height?',
+  map: 'More than one height map stands here. Which one counts?',
+  columns: 'The columns are counted downward. How do they lie?',
+  wrapped: 'Was each row broken into two lines?',
+  'last-row': 'The last row holds the mean of each column. Is it a row of the bed?',
+  rows: 'The row labels and what was said of the first row contradict each other. Where does the first row lie?',
+};
+
+/** An answer in words; names that stand in the text are said as they stand there. */
+export function answerWords(code: QuestionCode, option: string): string {
+  switch (code) {
+    case 'map':
+      return option === 'all' ? 'All of it together' : /^\d+$/.test(option) ? `Map ${option}` : option;
+    case 'height':
+      return option === 'last' ? 'The number at the end' : `“${option}”`;
+    default:
+      return OPTION_WORDS[option] ?? option;
+  }
+}
+
+const OPTION_WORDS: Record<string, string> = {
+  'as-printed': 'As they are printed',
+  'by-index': 'From the right, by their number',
+  no: 'No, as it stands',
+  yes: 'Yes, two lines are one row',
+  'left-out': 'No, leave it out',
+  kept: 'Yes, keep it',
+  front: 'At the front',
+  rear: 'At the rear',
+};

@@ -1,0 +1,35 @@
+import { ask, type Reader } from './heightReading';
+
+/** A column, or a label, that may be the height. NaN: not reached. */
+export interface HeightCandidate {
+  name: string;
+  values: readonly number[];
+}
+
+/** Names that say that a value was read, and not commanded. */
+export const READING_NAME =
+  /^(reading|result|measured|value|height|heights|probed|touch|trigger|triggered|contact|dz|delta)$/i;
+
+/**
+ * Which of several values of each place is its height. A value that never changes beside one that does was commanded and
+ * not read; where two change it is asked.
+ * @returns the place of the height in `candidates`
+ */
+export function pickHeight(candidates: readonly HeightCandidate[], reader: Reader): number {
+  if (candidates.length === 1) return 0;
+  const changes = candidates.map(({ values }) => {
+    const first = values.find((value) => value === value);
+    return values.some((value) => value === value && value !== first);
+  });
+  const names = candidates.map(({ name }) => name);
+  const varying = names.flatMap((_, i) => (changes[i] ? [i] : []));
+  if (varying.length > 1) {
+    const options = varying.map((i) => names[i]!);
+    return names.indexOf(ask(reader, 'height', options, null));
+  }
+  const read = names.findIndex((name) => READING_NAME.test(name));
+  // Nothing changes: what is called a reading is one; that all are equal is doubted elsewhere.
+  const taken = varying[0] ?? (read >= 0 ? read : names.length - 1);
+  ask(reader, 'height', names, names[taken]!);
+  return taken;
+}
