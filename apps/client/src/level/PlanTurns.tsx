@@ -167,7 +167,7 @@ function Planned({
       {reversed ? (
         <ReversedAnswer draft={draft} comparison={comparison} onKeep={() => setKept(true)} />
       ) : comparison ? (
-        <AnswerNote comparison={comparison} />
+        <AnswerNote comparison={comparison} names={draft.adjusterNames} />
       ) : null}
       {reckoning.doubts.map((doubt) => (
         <Notice key={doubt} kind="due" title={doubt} />
@@ -232,8 +232,14 @@ function Planned({
   );
 }
 
-function AnswerNote({ comparison }: { comparison: NonNullable<Reckoning['comparison']> }) {
-  const words = answerWordsOf(comparison);
+function AnswerNote({
+  comparison,
+  names,
+}: {
+  comparison: NonNullable<Reckoning['comparison']>;
+  names: Record<string, string>;
+}) {
+  const words = answerWordsOf(comparison, (id) => names[id] ?? id);
   return words ? (
     <Notice kind="due" title={words.title} testID="answer-note">
       {words.text}

@@ -23,10 +23,15 @@ test('what stays names its cause', () => {
 });
 
 test('an answer that is as said needs no words; a reversed one says both causes', () => {
-  const comparison = { followed: 1, before: 0.3, now: 0.6, worse: true };
+  const comparison = { followed: 1, before: 0.3, now: 0.6, worse: true, about: ['fl'], noise: 0.01 };
   expect(answerWords({ ...comparison, answer: 'as-said' })).toBeNull();
   expect(answerWords({ ...comparison, answer: 'small' })).toBeNull();
   expect(answerWords({ ...comparison, answer: 'reversed' })!.title).toBe('It got worse: 0.30 to 0.60 mm');
   expect(answerWords({ ...comparison, answer: 'unmoved' })!.text).toContain('Were the turns made');
   expect(answerWords({ ...comparison, answer: 'off' })!.text).toContain('mixed up');
+  const named = (answer: 'one-reversed' | 'left-out' | 'swapped') =>
+    answerWords({ ...comparison, answer }, () => 'Front-left')!.title;
+  expect(named('one-reversed')).toBe('Front-left moved the other way');
+  expect(named('left-out')).toBe('Front-left did not move');
+  expect(answerWords({ ...comparison, answer: 'unsure' })!.text).toContain('would tell');
 });

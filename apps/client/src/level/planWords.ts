@@ -42,6 +42,8 @@ export function whatStays({
       return `What stays of ${left} is tilt finer than a hand can turn. Another round may take it out.`;
     case 'shape':
       return `What stays is the shape of the plate, ${length(ideal.range)}. Screws cure tilt, never shape; a height map can follow it.`;
+    case 'unsure':
+      return `${left} stays. So few readings can’t tell the plate’s shape from the probe’s own noise: read the same places twice and it shows.`;
     case 'noise':
       return 'What stays is no more than the readings differ by themselves.';
   }
@@ -53,8 +55,12 @@ export const turnWords = (said: number, seenFrom: SeenFrom) => describeTurn(turn
 export const viewWords = (seenFrom: SeenFrom) => (seenFrom === 'above' ? 'looking down' : 'looking up from below');
 
 /** What the bed's answer to the last turns means, when it means something. */
-export function answerWords({ answer, before, now, worse }: RoundComparison): { title: string; text: string } | null {
+export function answerWords(
+  { answer, before, now, worse, about }: RoundComparison,
+  nameOf: (id: string) => string = (id) => id,
+): { title: string; text: string } | null {
   const ranges = `${lengthFigure(before)} to ${length(now)}`;
+  const knobs = about.map(nameOf).join(' and ');
   switch (answer) {
     case 'reversed':
       return {
@@ -70,6 +76,31 @@ export function answerWords({ answer, before, now, worse }: RoundComparison): { 
       return {
         title: 'The bed moved another way than planned',
         text: `${ranges}. A knob may have been mixed up with another, or turned too far. Go on with the new plan.`,
+      };
+    case 'one-reversed':
+      return {
+        title: `${knobs} moved the other way`,
+        text: `${ranges}. The others did as said. Its knob turns the other way round than written down, or it was turned the wrong way. Turn it a little and watch its corner before you go on.`,
+      };
+    case 'half':
+      return {
+        title: 'The bed moved half as far',
+        text: `${ranges}. Either half of each turn was made, or the thread is finer than written down.`,
+      };
+    case 'left-out':
+      return {
+        title: `${knobs} did not move`,
+        text: `${ranges}. Was it turned? A spring at its end, or something under the bed, holds it too.`,
+      };
+    case 'swapped':
+      return {
+        title: `${knobs}: turned as each other`,
+        text: `${ranges}. What was found is what would follow if these two turns had been made on each other’s knobs.`,
+      };
+    case 'unsure':
+      return {
+        title: 'The readings can’t tell how the bed answered',
+        text: `${ranges}. More than one slip would look like this within the probe’s noise. Larger turns, or each place read twice, would tell.`,
       };
     case 'as-said':
     case 'small':

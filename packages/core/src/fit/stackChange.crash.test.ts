@@ -1,23 +1,14 @@
 import { METALS } from './inductiveProbe';
 import { stackChange, type FitLayer, type StackChangeInput, type ZFinding } from './stackChange';
 import { follow, sensesOf, type StackMachine } from './stackMachine.fixture';
+import { seededRandom } from '../level/seededMap.fixture';
 import { spacerSolid } from './spacerSolid';
-
-/** mulberry32 */
-function seeded(seed: number): () => number {
-  return () => {
-    seed = (seed + 0x6d2b79f5) | 0;
-    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const pick = <T>(random: () => number, values: readonly T[]): T => values[Math.floor(random() * values.length)]!;
 const upTo = (random: () => number, most: number) => Math.round(random() * most * 1000) / 1000;
 
 function situation(seed: number): StackMachine {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   const family = pick(random, ['filament', 'resin'] as const);
   const layers = (n: number): FitLayer[] =>
     Array.from({ length: n }, (_, i) => ({

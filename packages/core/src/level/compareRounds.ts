@@ -1,15 +1,21 @@
 import { fitPlane } from './fitPlane';
 import { extentOf, spreadOf, type HeightPoint } from './HeightPoint';
-import type { BedMove } from './stiffBed';
+import type { Adjuster } from './planTurns';
+import { stiffBed } from './stiffBed';
 
 /**
- * as-said: the tilt went where the turns should have taken it · reversed: it went the opposite way ·
- * unmoved: hardly at all · off: some other way · small: the turns were too small to judge by.
+ * as-said: the tilt went where the turns should have taken it · reversed: each turn did the opposite · one-reversed: one
+ * did · half: half of each was made · left-out: one was not made · swapped: two were made on each other's knobs ·
+ * unmoved: none was made · off: none of these · unsure: more than one of these would explain it, within the probe's noise ·
+ * small: the turns were too small to judge by.
  */
-export type RoundAnswer = 'as-said' | 'reversed' | 'unmoved' | 'off' | 'small';
+export type RoundAnswer =
+  'as-said' | 'reversed' | 'one-reversed' | 'half' | 'left-out' | 'swapped' | 'unmoved' | 'off' | 'unsure' | 'small';
 
 export interface RoundComparison {
   answer: RoundAnswer;
+  /** Ids of the adjusters that the answer is about. */
+  about: string[];
   /** Share of the expected change that was found: 1 as said, 0 nothing, −1 the opposite; null when too small to judge. */
   followed: number | null;
   /** Range before and now, mm. */
@@ -17,52 +23,238 @@ export interface RoundComparison {
   now: number;
   /** True when the range grew by more than the readings' own uncertainty. */
   worse: boolean;
+  /** Standard deviation of one reading that it was judged with, mm. */
+  noise: number;
 }
 
-/** A change of tilt below this range over the plate can't be judged, mm. Twice a good probe's repeatability; common practice. */
-const SMALLEST_CHANGE = 0.02;
+/** Deviation of a reading of common probes, mm, for as much as few readings can't tell. Common practice. */
+const USUAL_NOISE = 0.015;
+/** Weight of the usual deviation, in degrees of freedom. */
+const USUAL_WEIGHT = 4;
+/** No probe repeats better than this, mm. Common practice. */
+const LEAST_NOISE = 0.002;
+/** A hypothesis is given up when what was found is as far from it in one of a hundred readings. */
+const RARE = 0.01;
+/** The best must be this much nearer than the next, or both are possible: a likelihood ratio of about 150. */
+const CLEARLY = 10;
+/** Hypotheses nearer to each other than this foretell the same. */
+const SAME = 1;
+/** An expected change that is nearer to none than this can't be judged. */
+const JUDGED_FROM = 9;
+
+interface Hypothesis {
+  answer: RoundAnswer;
+  about: string[];
+  /** Change of slope that it foretells. */
+  a: number;
+  b: number;
+}
 
 /**
- * Holds a new reading against what the turns made should have done to the one before.
+ * Holds a new reading against what the turns made should have done to the one before, adjuster by adjuster.
  *
  * Only the tilt is compared: adjusters can't change the shape, and the height of the whole bed is often lost by homing.
- * The change of tilt found is projected on the change expected, both weighted by the plate's size.
+ * Each thing that may have happened foretells a change of slope; their distances from the change found are weighed by its
+ * uncertainty (Mahalanobis distance). The noise comes from what the readings differ by beside a plane, shrunk toward that
+ * of common probes. What can't be told apart is "unsure".
  *
  * @param before readings of the round before, mm, + higher
- * @param made the plate's move under the turns that were made (see stiffBed)
+ * @param rises what each turn made should have moved its adjuster by, mm, + up, in the order of the adjusters
  * @param now readings of this round
+ * @param noise standard deviation of one reading, mm, where repeats have shown it
  * @throws DegenerateInput readings from which no plane follows
- * @example compareRounds({ before, made, now }).answer // 'reversed': a sign or a knob's sense is turned over
+ * Source of the pooled variance: NIST/SEMATECH e-Handbook of Statistical Methods, §7.3.1.
+ * @example compareRounds({ before, adjusters, rises, now }).answer // 'reversed'
  */
 export function compareRounds({
   before,
-  made,
+  adjusters,
+  rises,
   now,
+  noise,
 }: {
   before: readonly HeightPoint[];
-  made: Pick<BedMove, 'a' | 'b'>;
+  adjusters: readonly Adjuster[];
+  rises: readonly number[];
   now: readonly HeightPoint[];
+  noise?: number | undefined;
 }): RoundComparison {
-  const was = fitPlane(before);
-  const is = fitPlane(now);
-  const { x0, y0, x1, y1 } = extentOf(before);
-  const width = (x1 - x0) / 2;
-  const depth = (y1 - y0) / 2;
-  const expected = [made.a * width, made.b * depth] as const;
-  const found = [(is.a - was.a) * width, (is.b - was.b) * depth] as const;
-  const size = Math.hypot(...expected);
+  const moveOf = stiffBed(adjusters);
+  const change = slopeChange(before, now, noise);
   const rangeBefore = spreadOf(before.map(({ z }) => z)).range;
   const rangeNow = spreadOf(now.map(({ z }) => z)).range;
-  const worse = rangeNow > rangeBefore + SMALLEST_CHANGE;
-  const result = { before: rangeBefore, now: rangeNow, worse };
-  if (!(2 * size > SMALLEST_CHANGE)) return { ...result, answer: 'small', followed: null };
-  const followed = (found[0] * expected[0] + found[1] * expected[1]) / (size * size);
-  const aside = Math.abs(found[0] * expected[1] - found[1] * expected[0]) / (size * size);
-  return { ...result, followed, answer: answerOf(followed, aside) };
+  const worse = rangeNow > rangeBefore + 4 * change.noise;
+  const known = { before: rangeBefore, now: rangeNow, worse, noise: change.noise };
+
+  const foretold = (changed: readonly number[]) => moveOf(changed);
+  const expected = foretold(rises);
+  if (!(change.distance(expected, { a: 0, b: 0 }) >= JUDGED_FROM))
+    return { ...known, answer: 'small', about: [], followed: null };
+
+  const found = { a: change.a, b: change.b };
+  const { x0, y0, x1, y1 } = extentOf(before);
+  const scaled = ({ a, b }: { a: number; b: number }) => [a * (x1 - x0), b * (y1 - y0)] as const;
+  const [e, f] = [scaled(expected), scaled(found)];
+  const followed = (f[0] * e[0] + f[1] * e[1]) / (e[0] * e[0] + e[1] * e[1]);
+  const ranked = hypothesesOf(adjusters, rises)
+    .map((one) => ({ ...one, ...foretold(one.rises) }))
+    .map((one) => ({ ...one, distance: change.distance(one, found) }))
+    .sort((p, q) => p.distance - q.distance);
+  return { ...known, followed, ...judged(ranked, change) };
 }
 
-function answerOf(followed: number, aside: number): RoundAnswer {
-  if (followed < -0.5) return 'reversed';
-  if (Math.abs(followed) <= 0.3 && aside <= 0.3) return 'unmoved';
-  return followed > 0.5 && followed < 1.6 && aside < 0.6 ? 'as-said' : 'off';
+/** What may have happened to the turns, with the rises that each would have made. As said comes first. */
+function hypothesesOf(adjusters: readonly Adjuster[], rises: readonly number[]) {
+  const made = rises.flatMap((rise, i) => (rise === 0 ? [] : [i]));
+  const ids = (at: readonly number[]) => at.map((i) => adjusters[i]!.id);
+  const changed = (change: (rise: number, i: number) => number) => rises.map(change);
+  return [
+    { answer: 'as-said', about: [], rises: [...rises] },
+    { answer: 'reversed', about: ids(made), rises: changed((rise) => -rise) },
+    { answer: 'unmoved', about: ids(made), rises: changed(() => 0) },
+    { answer: 'half', about: ids(made), rises: changed((rise) => rise / 2) },
+    ...made.map((k) => ({
+      answer: 'one-reversed',
+      about: ids([k]),
+      rises: changed((rise, i) => (i === k ? -rise : rise)),
+    })),
+    ...made.map((k) => ({ answer: 'left-out', about: ids([k]), rises: changed((rise, i) => (i === k ? 0 : rise)) })),
+    ...rises.flatMap((_, i) =>
+      rises.flatMap((__, j) =>
+        j > i && rises[i] !== rises[j]
+          ? [
+              {
+                answer: 'swapped',
+                about: ids([i, j]),
+                rises: changed((rise, k) => (k === i ? rises[j]! : k === j ? rises[i]! : rise)),
+              },
+            ]
+          : [],
+      ),
+    ),
+  ] as { answer: RoundAnswer; about: string[]; rises: number[] }[];
+}
+
+interface SlopeChange {
+  a: number;
+  b: number;
+  /** Deviation of one reading, mm. */
+  noise: number;
+  /** Degrees of freedom behind the noise; infinite where it was told. */
+  freedom: number;
+  /** Squared, 1 at one standard deviation of the change. */
+  distance: (p: Pick<Hypothesis, 'a' | 'b'>, q: Pick<Hypothesis, 'a' | 'b'>) => number;
+}
+
+type Ranked = Hypothesis & { distance: number };
+
+/** Names the one that explains the readings, when no other one does nearly as well. */
+function judged(
+  ranked: readonly Ranked[],
+  { distance, freedom }: Pick<SlopeChange, 'distance' | 'freedom'>,
+): Pick<RoundComparison, 'answer' | 'about'> {
+  const best = ranked[0]!;
+  if (best.distance > farthest(freedom)) return { answer: 'off', about: [] };
+  const score = (one: Ranked) => unlikeliness(one.distance, freedom);
+  const possible = ranked.filter((one) => score(one) - score(best) < CLEARLY);
+  // Those that foretell the same are one; as said stands for them where it is among them.
+  const rivals = possible.filter((one) => distance(one, best) > SAME);
+  if (rivals.length > 0) return { answer: 'unsure', about: [] };
+  const same =
+    possible.find(({ answer }) => answer === 'as-said') ?? possible.find(({ answer }) => PLAIN.includes(answer));
+  const { answer, about } = same ?? best;
+  if (same) return { answer, about: answer === 'as-said' ? [] : about };
+  // The same change by different knobs: what happened is known, not to which.
+  const others = possible.filter((one) => one.answer !== answer || one.about.join() !== about.join());
+  return others.length > 0 ? { answer: 'unsure', about: [] } : { answer, about };
+}
+
+/** The squared distance past which a hypothesis is given up: Hotelling's T² in two dimensions, 2·F(2, ν) in closed form. */
+const farthest = (freedom: number) =>
+  Number.isFinite(freedom) ? freedom * (RARE ** (-2 / freedom) - 1) : -2 * Math.log(RARE);
+
+/** −2 log likelihood of a distance, of the t distribution where the noise was estimated. */
+const unlikeliness = (distance: number, freedom: number) =>
+  Number.isFinite(freedom) ? (freedom + 2) * Math.log1p(distance / freedom) : distance;
+
+/** What is said first where several foretell the same: with one turn made, that it is reversed or was not made. */
+const PLAIN: readonly RoundAnswer[] = ['reversed', 'unmoved', 'half'];
+
+/**
+ * The change of slope from one reading to the next, with a distance that is 1 at one standard deviation (squared).
+ * At places that both name the heights are compared themselves, so that the plate's shape falls out.
+ */
+function slopeChange(
+  before: readonly HeightPoint[],
+  now: readonly HeightPoint[],
+  told: number | undefined,
+): SlopeChange {
+  const common = differences(before, now);
+  // A difference of two readings scatters by √2 of one.
+  const fits = common ? [fitPlane(common)] : [fitPlane(before), fitPlane(now)];
+  const sets = common ? [common] : [before, now];
+  const [first, second] = fits;
+  const a = second ? second.a - first!.a : first!.a;
+  const b = second ? second.b - first!.b : first!.b;
+  const per = common ? Math.SQRT2 : 1;
+  const noise = told ?? noiseOf(common ? first!.residuals : null, common?.length ?? 0);
+  // Covariance of the slopes: σ² (XᵀX)⁻¹, added up where two planes were fitted.
+  const cov = { aa: 0, ab: 0, bb: 0 };
+  for (const set of sets) {
+    const { sxx, sxy, syy, det } = momentsOf(set);
+    const s2 = (noise * per) ** 2;
+    cov.aa += (s2 * syy) / det;
+    cov.ab -= (s2 * sxy) / det;
+    cov.bb += (s2 * sxx) / det;
+  }
+  const det = cov.aa * cov.bb - cov.ab * cov.ab;
+  const distance = (p: { a: number; b: number }, q: { a: number; b: number }) => {
+    const [da, db] = [p.a - q.a, p.b - q.b];
+    return (cov.bb * da * da - 2 * cov.ab * da * db + cov.aa * db * db) / det;
+  };
+  const freedom = told !== undefined ? Infinity : USUAL_WEIGHT + Math.max(0, (common?.length ?? 0) - 3);
+  return { a, b, noise, distance, freedom };
+}
+
+/** Deviation of one reading from what differences scatter by beside a plane, shrunk toward that of common probes, mm. */
+function noiseOf(residuals: Float64Array | null, n: number): number {
+  const freedom = Math.max(0, n - 3);
+  const squares = residuals ? residuals.reduce((sum, r) => sum + r * r, 0) / 2 : 0;
+  return Math.max(LEAST_NOISE, Math.sqrt((squares + USUAL_WEIGHT * USUAL_NOISE ** 2) / (freedom + USUAL_WEIGHT)));
+}
+
+/** now − before at the places that both name, each by its mean; null when they share fewer than four, or one line. */
+function differences(before: readonly HeightPoint[], now: readonly HeightPoint[]): HeightPoint[] | null {
+  const was = meansByPlace(before);
+  const both: HeightPoint[] = [];
+  for (const [key, { x, y, z }] of meansByPlace(now)) {
+    const old = was.get(key);
+    if (old) both.push({ x, y, z: z - old.z });
+  }
+  if (both.length < 4) return null;
+  const { sxx, syy, det } = momentsOf(both);
+  return det > 1e-6 * sxx * syy ? both : null;
+}
+
+function meansByPlace(points: readonly HeightPoint[]): Map<string, HeightPoint> {
+  const places = new Map<string, { x: number; y: number; sum: number; n: number }>();
+  for (const { x, y, z } of points) {
+    const key = `${Math.round(x * 10)} ${Math.round(y * 10)}`;
+    const place = places.get(key) ?? { x, y, sum: 0, n: 0 };
+    places.set(key, { ...place, sum: place.sum + z, n: place.n + 1 });
+  }
+  return new Map([...places].map(([key, { x, y, sum, n }]) => [key, { x, y, z: sum / n }]));
+}
+
+function momentsOf(points: readonly HeightPoint[]) {
+  const n = points.length;
+  const mx = points.reduce((sum, { x }) => sum + x, 0) / n;
+  const my = points.reduce((sum, { y }) => sum + y, 0) / n;
+  let [sxx, sxy, syy] = [0, 0, 0];
+  for (const { x, y } of points) {
+    sxx += (x - mx) ** 2;
+    sxy += (x - mx) * (y - my);
+    syy += (y - my) ** 2;
+  }
+  return { sxx, sxy, syy, det: sxx * syy - sxy * sxy };
 }

@@ -1,4 +1,5 @@
-import { extentOf, spreadOf, type HeightPoint } from './HeightPoint';
+import { fitPlane } from './fitPlane';
+import { spreadOf, type HeightPoint } from './HeightPoint';
 import { limitOf } from './limitOf';
 import { seededRandom } from './seededMap.fixture';
 
@@ -9,10 +10,9 @@ const bed = (height: (u: number, v: number) => number): HeightPoint[] =>
     return { x: 20 * c, y: 20 * r, z: height(c / (SIDE - 1) - 0.5, r / (SIDE - 1) - 0.5) };
   });
 const limit = (points: HeightPoint[], more: { tilt?: number; noise?: number } = {}) => {
-  const residuals = points.map(({ z }) => z);
+  const { residuals } = fitPlane(points);
   return limitOf({
     points,
-    extent: extentOf(points),
     residuals,
     tilt: more.tilt ?? 0,
     shape: spreadOf(residuals),
@@ -52,9 +52,37 @@ test('a known deviation decides', () => {
   expect(limit(dome, { noise: 1 })).toBe('noise');
 });
 
-test('readings in no order, or too few, say nothing: shape', () => {
+test('a plate bent along its rows, or its columns, without noise is a shape, on any grid', () => {
+  for (let side = 3; side <= 9; side++)
+    for (let other = 3; other <= 9; other++)
+      for (const along of [true, false]) {
+        const points = Array.from({ length: side * other }, (_, i) => {
+          const [c, r] = [i % side, Math.floor(i / side)];
+          const t = along ? c / (side - 1) - 0.5 : r / (other - 1) - 0.5;
+          return { x: 20 * c, y: 20 * r, z: 0.08 * t * t };
+        });
+        expect([side, other, along, limit(points)]).toEqual([side, other, along, 'shape']);
+      }
+});
+
+test('pure noise on 3 × 3 is hardly ever called a shape, and never called noise: nine readings can’t tell', () => {
+  const said = Array.from({ length: 200 }, (_, seed) => {
+    const random = seededRandom(seed + 1);
+    return limit(
+      Array.from({ length: 9 }, (__, i) => ({
+        x: 100 * (i % 3),
+        y: 100 * Math.floor(i / 3),
+        z: 0.02 * (random() + random() + random() - 1.5),
+      })),
+    );
+  });
+  expect(said.filter((one) => one === 'unsure').length).toBeGreaterThanOrEqual(190);
+  expect(said).not.toContain('noise');
+});
+
+test('readings in no order but on a grid are read as the grid; what scatters more than any probe is a shape', () => {
   const random = seededRandom(9);
-  const scattered = bed(() => random()).sort(() => random() - 0.5);
-  expect(limit(scattered)).toBe('shape');
-  expect(limit(bed(() => random()).slice(0, 9))).toBe('shape');
+  const scattered = bed(() => 0.02 * random()).sort(() => random() - 0.5);
+  expect(limit(scattered)).toBe('noise');
+  expect(limit(bed(() => random()).filter(({ x, y }) => x < 60 && y < 60))).toBe('shape');
 });

@@ -1,5 +1,5 @@
 import { describeTurn, roundTurn, turnStep } from './describeTurn';
-import { DegenerateAdjusters } from './errors';
+import { DegenerateAdjusters, DegenerateInput } from './errors';
 import { fitPlane, type PlaneFit } from './fitPlane';
 import { extentOf, spreadOf, type Extent, type HeightPoint, type Spread } from './HeightPoint';
 import { limitOf, type Limit } from './limitOf';
@@ -47,6 +47,8 @@ export interface TurnPlan {
   plane: Pick<PlaneFit, 'a' | 'b' | 'c' | 'centre' | 'standardErrors' | 'deviation'>;
   /** The plate's move under the said turns; what the next round should find. */
   move: BedMove;
+  /** Standard deviation of the move that is asked of the adjuster that the readings say least of, mm. */
+  uncertainty: number;
 }
 
 export interface PlanTurnsInput {
@@ -65,6 +67,15 @@ export interface PlanTurnsInput {
 }
 
 const SMALLEST_TURN = 1 / 8;
+/** Turns that make the range smaller by less than this don't help, mm. Finer than any probe repeats; common practice. */
+const LEAST_GAIN = 0.002;
+/** Deviation of one reading of common probes, mm, where none is known. Common practice. */
+const USUAL_NOISE = 0.01;
+/**
+ * Readings that make of an error of one reading more than this many times as much at an adjuster tell nothing of its turn:
+ * they lie nearly on one line, or in one corner.
+ */
+const MOST_LEVERAGE = 12;
 /** Past this many adjusters the rounding search (2ⁿ) gives way to plain rounding. */
 const SEARCH_UP_TO = 8;
 
@@ -76,7 +87,7 @@ const SEARCH_UP_TO = 8;
  * among the neighbouring roundings so that the tilt they leave is smallest; `after` is computed from them, with the
  * plate resting on equal springs (see stiffBed). It doesn't know the shop: range in mm, the shape stays.
  *
- * @throws DegenerateInput readings from which no plane follows
+ * @throws DegenerateInput readings from which no plane follows, or that lie nearly on one line
  * @throws DegenerateAdjusters adjusters that can't tilt the plate, a pitch not above 0, or an unknown `keep`
  * Method: minimax free height by pairs (in one dimension the worst pair decides).
  * @example planTurns({ points, adjusters, aim: 0.1 }).turns[0].words // 'half a turn clockwise'
@@ -91,6 +102,11 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
   if (keep !== undefined && kept < 0) throw new DegenerateAdjusters(`There is no adjuster ${keep} to keep`);
 
   const fit = fitPlane(points);
+  const leverage = largestLeverage(points, fit.centre, adjusters);
+  if (!(leverage <= MOST_LEVERAGE))
+    throw new DegenerateInput(
+      'The readings lie nearly on one line or in one corner of the bed: no turn can be told from them. Read places all over it.',
+    );
   const { a, b, c, centre, standardErrors, deviation } = fit;
   const heights = adjusters.map(({ x, y }) => a * (x - centre.x) + b * (y - centre.y));
   const free = kept >= 0 ? heights[kept]! : freeHeight(heights, adjusters);
@@ -117,6 +133,8 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
       },
     );
     said = dropSmall({ said: rounded, smallestTurn, aim, rangeOf: (candidate) => afterOf(candidate).range });
+    // Turns that gain nothing that could be seen are not asked for: the shape is what stays.
+    if (!(before.range - afterOf(said).range >= LEAST_GAIN)) said = exact.map(() => 0);
   }
 
   const move = moveOf(said.map(riseOf));
@@ -132,11 +150,12 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
     before,
     after,
     ideal,
-    limit: limitOf({ points, extent, residuals: fit.residuals, tilt: leftTilt(move), shape: ideal, noise }),
+    limit: limitOf({ points, residuals: fit.residuals, tilt: leftTilt(move), shape: ideal, noise }),
     verdict: verdictOf(aim, before.range, after.range),
     aim: aim ?? null,
     plane: { a, b, c, centre, standardErrors, deviation },
     move,
+    uncertainty: leverage * (noise ?? USUAL_NOISE),
   };
 }
 
@@ -145,6 +164,22 @@ const sense = (clockwise: Adjuster['clockwise']) => (clockwise === 'raises' ? 1 
 /** The tilt's part of the range over the readings' rectangle, mm. */
 const tiltSpan = (a: number, b: number, { x0, y0, x1, y1 }: Extent) =>
   Math.abs(a) * (x1 - x0) + Math.abs(b) * (y1 - y0);
+
+/** By how many times an error of one reading stands at the adjuster that the readings say least of. */
+function largestLeverage(points: readonly HeightPoint[], centre: HeightPoint, adjusters: readonly Adjuster[]): number {
+  let [sxx, sxy, syy] = [0, 0, 0];
+  for (const { x, y } of points) {
+    sxx += (x - centre.x) ** 2;
+    sxy += (x - centre.x) * (y - centre.y);
+    syy += (y - centre.y) ** 2;
+  }
+  const det = sxx * syy - sxy * sxy;
+  const squares = adjusters.map((adjuster) => {
+    const [u, v] = [adjuster.x - centre.x, adjuster.y - centre.y];
+    return (syy * u * u - 2 * sxy * u * v + sxx * v * v) / det;
+  });
+  return Math.sqrt(Math.max(...squares));
+}
 
 /** Height of the target plane for which the largest |turn| is smallest. */
 function freeHeight(heights: readonly number[], adjusters: readonly Adjuster[]): number {

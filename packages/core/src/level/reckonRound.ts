@@ -6,7 +6,6 @@ import type { ParsedHeights, ParseOptions, QuestionCode } from './heightReading'
 import { parseHeights } from './parseHeights';
 import { planTurns, type Adjuster, type TurnPlan } from './planTurns';
 import { repeatability } from './repeatability';
-import { stiffBed } from './stiffBed';
 
 /** A reading as it is kept: the text as it came and how it is to be read. */
 export interface RawReading {
@@ -94,7 +93,7 @@ export function reckonRound({
     plan,
     contours: contourBed({ points: parsed.points, grid: parsed.grid, finest: setup.aim * FINEST }),
     comparison: previous && previous.made.length > 0 ? answerTo(previous, parsed.points, setup) : null,
-    doubts: doubtsAbout(parsed.points, setup),
+    doubts: doubtsAbout(parsed.points, setup, plan),
     ways,
   };
 }
@@ -134,11 +133,20 @@ function answerTo(
     return turns * pitch * (clockwise === 'raises' ? 1 : -1);
   });
   const before = parseHeights(previous.raw, previous.reading).points;
-  return compareRounds({ before, made: stiffBed(adjusters)(rises), now });
+  const noise = repeatability(now) ?? repeatability(before) ?? undefined;
+  return compareRounds({ before, adjusters, rises, now, noise });
 }
 
-function doubtsAbout(points: readonly HeightPoint[], { printWidth, printDepth }: LevelSetup): string[] {
+function doubtsAbout(
+  points: readonly HeightPoint[],
+  { printWidth, printDepth, aim }: LevelSetup,
+  { uncertainty, order }: TurnPlan,
+): string[] {
   const doubts: string[] = [];
+  if (order.length > 0 && uncertainty > aim / 2)
+    doubts.push(
+      `The readings cover little of the bed: a corner may stand ${uncertainty.toFixed(2)} mm off what they say. Read places farther out.`,
+    );
   const outside = points.filter(
     ({ x, y }) => x < -OUTSIDE || y < -OUTSIDE || x > printWidth + OUTSIDE || y > printDepth + OUTSIDE,
   ).length;
