@@ -27,6 +27,8 @@ export interface FewestSheets {
 }
 
 const TRIES = 300;
+/** Free parts looked at over all tries: past it the best so far is the answer, so that long lists end in a second or two. */
+const MOST_LOOKS = 12_000_000;
 
 /**
  * A mixed list on few sheets, by edge-to-edge cuts: a heuristic, with a bound beside it.
@@ -47,11 +49,13 @@ export function fewestSheets({ width, depth, kerf, pieces, seed = 0.5, tries = T
   );
   if (pieces.length === 0) return { sheets: [], bound };
   const random = randomLcg(seed);
+  const least = smallestOf(pieces);
+  const looks = { count: 0 };
   let best: Laid | null = null;
-  for (let n = 0; n < tries && (best === null || best.sheets.length > bound); n++) {
+  for (let n = 0; n < tries && (best === null || (best.sheets.length > bound && looks.count < MOST_LOOKS)); n++) {
     const order = orderOf(pieces, ORDERS[n % ORDERS.length]!, n < ORDERS.length * SPLITS.length ? 0 : 0.35, random);
     const split = SPLITS[Math.floor(n / ORDERS.length) % SPLITS.length]!;
-    const laid = layAll(order, { width, depth, kerf, split });
+    const laid = layAll(order, { width, depth, kerf, split, least, looks });
     if (best === null || better(laid, best)) best = laid;
   }
   return { sheets: best!.sheets.map((sheet) => treeOf(sheet.root, kerf)), bound };
@@ -92,16 +96,40 @@ function orderOf(pieces: readonly ListPiece[], measure: Measure, shake: number, 
     .map(({ piece }) => piece);
 }
 
-function layAll(order: readonly ListPiece[], how: { width: number; depth: number; kerf: number; split: Split }): Laid {
+interface How {
+  width: number;
+  depth: number;
+  kerf: number;
+  split: Split;
+  /** The smallest side and the smallest area of all pieces: a free part below either holds none. */
+  least: { side: number; area: number };
+  looks: { count: number };
+}
+
+function smallestOf(pieces: readonly ListPiece[]): How['least'] {
+  let [side, area] = [Infinity, Infinity];
+  for (const { width, depth } of pieces) {
+    side = Math.min(side, width, depth);
+    area = Math.min(area, width * depth);
+  }
+  return { side, area };
+}
+
+function layAll(order: readonly ListPiece[], how: How): Laid {
   const sheets: Sheet[] = [];
+  // Sheets that can still hold something.
+  let open: Sheet[] = [];
   for (const piece of order) {
-    const place = bestPlace(piece, sheets);
-    if (place) lay(place.sheet, place.node, piece, place.turned, how);
-    else {
+    const place = bestPlace(piece, open, how.looks);
+    if (place) {
+      lay(place.sheet, place.node, piece, place.turned, how);
+      if (place.sheet.free.length === 0) open = open.filter((sheet) => sheet !== place.sheet);
+    } else {
       const root: Node = { rect: { x: 0, y: 0, width: how.width, depth: how.depth }, is: 'free' };
       const sheet = { root, free: [root], used: 0 };
       sheets.push(sheet);
-      const fresh = bestPlace(piece, [sheet])!;
+      open.push(sheet);
+      const fresh = bestPlace(piece, [sheet], how.looks)!;
       lay(sheet, fresh.node, piece, fresh.turned, how);
     }
   }
@@ -109,11 +137,13 @@ function layAll(order: readonly ListPiece[], how: { width: number; depth: number
 }
 
 /** The free part in which the shorter of the two rests is shortest. */
-function bestPlace(piece: ListPiece, sheets: readonly Sheet[]) {
+function bestPlace(piece: ListPiece, sheets: readonly Sheet[], looks: How['looks']) {
   let best: { sheet: Sheet; node: Node; turned: boolean; rest: number; room: number } | null = null;
-  for (const sheet of sheets)
+  const ways = piece.mayRotate && piece.width !== piece.depth ? [false, true] : [false];
+  for (const sheet of sheets) {
+    looks.count += sheet.free.length;
     for (const node of sheet.free)
-      for (const turned of piece.mayRotate && piece.width !== piece.depth ? [false, true] : [false]) {
+      for (const turned of ways) {
         const [w, d] = turned ? [piece.depth, piece.width] : [piece.width, piece.depth];
         const overX = node.rect.width - w;
         const overY = node.rect.depth - d;
@@ -123,16 +153,11 @@ function bestPlace(piece: ListPiece, sheets: readonly Sheet[]) {
         if (best === null || rest < best.rest || (rest === best.rest && room < best.room))
           best = { sheet, node, turned, rest, room };
       }
+  }
   return best;
 }
 
-function lay(
-  sheet: Sheet,
-  node: Node,
-  piece: ListPiece,
-  turned: boolean,
-  { kerf, split }: { kerf: number; split: Split },
-): void {
+function lay(sheet: Sheet, node: Node, piece: ListPiece, turned: boolean, { kerf, split, least }: How): void {
   const [w, d] = turned ? [piece.depth, piece.width] : [piece.width, piece.depth];
   const { rect } = node;
   const overX = rect.width - w - kerf;
@@ -181,7 +206,10 @@ function lay(
   };
   const leaf = (part: Rect): Node => ({ rect: part, is: 'piece', piece, turned });
   Object.assign(node, cut(rect, first));
-  sheet.free.push(...free);
+  for (const part of free) {
+    const { width, depth } = part.rect;
+    if (Math.min(width, depth) >= least.side && width * depth >= least.area) sheet.free.push(part);
+  }
 }
 
 const other = (along: 'x' | 'y') => (along === 'x' ? 'y' : 'x');

@@ -1,4 +1,5 @@
 import { randomInt, randomLcg } from 'd3-random';
+import { seededRandom } from '../level/seededMap.fixture';
 import { MaxRectsPacker } from 'maxrects-packer';
 import { planBlanks, type Blank } from './planBlanks';
 import { countPieces, replayCuts } from './replayCuts.fixture';
@@ -267,4 +268,42 @@ describe('what cannot be', () => {
   ] as const)('%#: refused with what is needed', (bad, words) => {
     expect(() => planBlanks(bad)).toThrow(words);
   });
+});
+
+test('in sixteenths and thirty-seconds of an inch all of 1,000 exact divisions give all their pieces', () => {
+  const random = seededRandom(77);
+  const whole = (from: number, to: number) => from + Math.floor(random() * (to - from + 1));
+  const wrong: string[] = [];
+  for (let n = 0; n < 1_000; n++) {
+    const part = random() < 0.5 ? 16 : 32;
+    const inch = (parts: number) => (parts / part) * 25.4;
+    const [across, deep] = [whole(1, 6), whole(1, 6)];
+    const [w, d] = [whole(1.5 * part, 6 * part), whole(1.5 * part, 6 * part)];
+    const kerf = random() < 0.5 ? 0 : whole(1, 3);
+    const trim = random() < 0.3 ? whole(kerf, kerf + 8) : 0;
+    const sheet = {
+      width: inch(across * w + (across - 1) * kerf + 2 * trim),
+      depth: inch(deep * d + (deep - 1) * kerf + 2 * trim),
+    };
+    const plan = planBlanks({
+      sheet,
+      piece: { width: inch(w), depth: inch(d) },
+      kerf: inch(kerf),
+      trim: inch(trim),
+      method: 'saw',
+      mayRotate: false,
+    });
+    if (plan.perSheet !== across * deep || !plan.proven) wrong.push(`${w} × ${d} of ${part}: ${plan.perSheet}`);
+  }
+  expect(wrong).toEqual([]);
+});
+
+test('10 1/8 in square at 5 1/16: four, not one', () => {
+  const plan = planBlanks({
+    sheet: { width: 10.125 * 25.4, depth: 10.125 * 25.4 },
+    piece: { width: 5.0625 * 25.4, depth: 5.0625 * 25.4 },
+    method: 'snap',
+    mayRotate: true,
+  });
+  expect(plan).toMatchObject({ perSheet: 4, proven: true });
 });

@@ -60,10 +60,17 @@ export interface BlankPlan {
   costPerPiece: number | null;
 }
 
-/** Sums are done in whole micrometres, so that "exactly" means it. */
-const UNIT = 1000;
+/**
+ * Sums are done in sixteenths of a micrometre, so that "exactly" means it: whole for every thousandth of a mm and for every
+ * 128th of an inch (25.4 / 128 mm = 3175 of them). A sheet of 5 m squared stays below 2⁵³.
+ */
+const UNIT = 16_000;
 /** Smaller pieces than so many to a sheet are a job for a machine, not for a saw. */
 const MOST_TO_A_SHEET = 2000;
+/** Pieces in a list of several sizes. */
+const MOST_IN_A_LIST = 2000;
+/** Longest side of a sheet or piece, mm. */
+const LARGEST = 5000;
 
 /**
  * How to cut blanks from sheets by straight cuts from edge to edge, as a saw does and as glass must be.
@@ -77,7 +84,7 @@ export function planBlanks(input: PlanBlanksInput): BlankPlan {
   const kerf = method === 'snap' ? 0 : (input.kerf ?? 0);
   const blanks: readonly Blank[] = 'width' in input.piece ? [input.piece] : input.piece;
   guard(input, kerf, blanks);
-  const usable = { width: units(sheet.width - 2 * trim), depth: units(sheet.depth - 2 * trim) };
+  const usable = { width: units(sheet.width) - 2 * units(trim), depth: units(sheet.depth) - 2 * units(trim) };
   const framed = (tree: CutTree) => inMm(trim > 0 ? trimmedSheet(sheet, trim, kerf, tree) : tree);
   const layout = (tree: CutTree, sheets: number): BlankLayout => ({
     sheets,
@@ -134,34 +141,44 @@ export function planBlanks(input: PlanBlanksInput): BlankPlan {
 }
 
 function guard(
-  { sheet, trim = 0, sheets, price, mayRotate }: PlanBlanksInput,
+  { sheet, trim = 0, sheets, price, mayRotate, method, seed }: PlanBlanksInput,
   kerf: number,
   blanks: readonly Blank[],
 ): void {
-  if (!(sheet.width > 0 && sheet.depth > 0))
-    throw new RangeError(`planBlanks needs a sheet larger than 0 mm, got ${sheet.width} × ${sheet.depth}`);
-  if (!(kerf >= 0)) throw new RangeError(`planBlanks needs a kerf of 0 or more, got ${kerf}`);
-  if (!(trim === 0 || trim >= kerf))
+  if (!(sheet.width > 0 && sheet.depth > 0 && sheet.width <= LARGEST && sheet.depth <= LARGEST))
+    throw new RangeError(
+      `planBlanks needs a sheet larger than 0 mm and up to ${LARGEST}, got ${sheet.width} × ${sheet.depth}`,
+    );
+  if (method !== 'saw' && method !== 'snap')
+    throw new RangeError(`planBlanks knows saw and snap, got ${String(method)}`);
+  if (!(kerf >= 0 && kerf <= LARGEST)) throw new RangeError(`planBlanks needs a kerf of 0 or more, got ${kerf}`);
+  if (!(trim === 0 || (trim <= LARGEST && units(trim) >= units(kerf))))
     throw new RangeError(`planBlanks needs a trim of 0, or at least the kerf of ${kerf} mm, got ${trim}`);
   if (sheets !== undefined && !(Number.isInteger(sheets) && sheets > 0))
     throw new RangeError(`planBlanks needs a whole number of sheets, got ${sheets}`);
-  if (price !== undefined && !(price >= 0)) throw new RangeError(`planBlanks needs a price of 0 or more, got ${price}`);
+  if (price !== undefined && !(price >= 0 && price < Infinity))
+    throw new RangeError(`planBlanks needs a price of 0 or more, got ${price}`);
+  if (seed !== undefined && !Number.isFinite(seed)) throw new RangeError(`planBlanks needs a finite seed, got ${seed}`);
   if (blanks.length === 0) throw new RangeError('planBlanks needs a piece to cut');
-  const room = { width: sheet.width - 2 * trim, depth: sheet.depth - 2 * trim };
+  const total = blanks.reduce((sum, { count = 1 }) => sum + count, 0);
+  if (blanks.length > 1 && !(total <= MOST_IN_A_LIST))
+    throw new RangeError(`planBlanks lays out lists of at most ${MOST_IN_A_LIST} pieces, got ${total}`);
+  const room = { width: units(sheet.width) - 2 * units(trim), depth: units(sheet.depth) - 2 * units(trim) };
   for (const { width, depth, count, corners = 0 } of blanks) {
     const said = `${width} × ${depth}`;
-    if (!(width > 0 && depth > 0)) throw new RangeError(`planBlanks needs pieces larger than 0 mm, got ${said}`);
+    if (!(width > 0 && depth > 0 && width <= LARGEST && depth <= LARGEST))
+      throw new RangeError(`planBlanks needs pieces larger than 0 mm, got ${said}`);
     if (count !== undefined && !(Number.isInteger(count) && count > 0))
       throw new RangeError(`planBlanks needs a whole number of pieces, got ${count}`);
     if (!(corners >= 0 && 2 * corners <= Math.min(width, depth)))
       throw new RangeError(`planBlanks needs corners smaller than half the piece of ${said} mm, got ${corners}`);
-    const fits =
-      (width <= room.width && depth <= room.depth) || (mayRotate && depth <= room.width && width <= room.depth);
+    const [w, d] = [units(width), units(depth)];
+    const fits = (w <= room.width && d <= room.depth) || (mayRotate && d <= room.width && w <= room.depth);
     if (!fits)
       throw new RangeError(
-        `A piece of ${said} mm is larger than what the sheet gives, ${room.width} × ${room.depth} mm`,
+        `A piece of ${said} mm is larger than what the sheet gives, ${room.width / UNIT} × ${room.depth / UNIT} mm`,
       );
-    if ((room.width * room.depth) / (width * depth) > MOST_TO_A_SHEET)
+    if ((room.width * room.depth) / (w * d) > MOST_TO_A_SHEET)
       throw new RangeError(`planBlanks lays out at most ${MOST_TO_A_SHEET} pieces a sheet; ${said} mm is smaller`);
   }
 }

@@ -1,3 +1,5 @@
+import { tQuantile } from './studentT';
+
 /** A Z offset that worked: this surface on this machine. */
 export interface KnownOffset {
   machine: string;
@@ -15,6 +17,16 @@ export interface OffsetPrediction {
    * Standard error of the predicted offset, mm; null when the offsets known just suffice and leave nothing to judge by.
    */
   deviation: number | null;
+  /** Offsets beyond what was needed: degrees of freedom that the deviation rests on. */
+  spare: number;
+  /**
+   * Half widths within which the true offset lies in two of three cases (68.3 %) and in nineteen of twenty (95 %), mm, by
+   * Student's t, which few spare offsets make wide; null without a spare one.
+   */
+  likely: number | null;
+  nearlySure: number | null;
+  /** Known offsets that fit the others so badly that they were left out, with how far off they are, mm. */
+  odd: { machine: string; surface: string; offset: number; off: number }[];
   support: {
     /** Offsets that machine and surface are linked by, directly or through others. */
     offsets: number;
@@ -35,7 +47,8 @@ export interface OffsetQuestion {
  * Weighted least squares. With the surfaces' signs turned, the model is a graph whose edges are the offsets: its normal
  * matrix is a weighted Laplacian. The surfaces are eliminated first, what is left over the machines is a Laplacian again,
  * and its diagonal is taken as the sum of its row, so that nothing cancels. The answer's variance is the resistance
- * between the two nodes when each offset is a conductor of its weight.
+ * between the two nodes when each offset is a conductor of its weight. An offset that the others contradict beyond what
+ * chance would do in one of a hundred shops (externally studentised residual, Bonferroni) is left out and named.
  *
  * @returns the prediction, or "not connected" when no chain of known offsets leads from the machine to the surface
  * @throws RangeError an offset that is not a finite number, or a weight that is not above 0
@@ -46,7 +59,7 @@ export interface OffsetQuestion {
  *   { machine: 'Knot', surface: 'S-1', offset: 0.1 },
  *   { machine: 'Ruff', surface: 'S-1', offset: 0.3 },
  *   { machine: 'Ruff', surface: 'S-2', offset: 0.5 },
- * ] }) // { offset: 0.3, deviation: null, support: { offsets: 3, sameSurface: 1, sameMachine: 1 } }
+ * ] }).offset // 0.3
  */
 export function predictOffset({ known, machine, surface }: OffsetQuestion): OffsetPrediction | 'not connected' {
   for (const { machine: m, surface: s, offset, weight = 1 } of known) {
@@ -55,10 +68,47 @@ export function predictOffset({ known, machine, surface }: OffsetQuestion): Offs
     if (!(weight > 0) || !Number.isFinite(weight))
       throw new RangeError(`predictOffset needs weights above 0, ${m} with ${s} has ${weight}`);
   }
-  const linked = linkedTo(known, machine);
-  if (!linked.surfaces.has(surface)) return 'not connected';
+  const odd: OffsetPrediction['odd'] = [];
+  let kept = known;
+  for (;;) {
+    const linked = linkedTo(kept, machine);
+    if (!linked.surfaces.has(surface)) return 'not connected';
+    const edges = kept.filter(({ machine: m }) => linked.machines.has(m));
+    const fit = fitted(edges, machine, linked);
+    const worst = odd.length < MOST_ODD && edges.length <= MOST_JUDGED ? oddOne(fit) : null;
+    if (worst === null) return answer({ fit, edges, machine, surface, odd });
+    const edge = edges[worst.at]!;
+    odd.push({ machine: edge.machine, surface: edge.surface, offset: edge.offset, off: worst.off });
+    kept = kept.filter((one) => one !== edge);
+  }
+}
 
-  const edges = known.filter(({ machine: m }) => linked.machines.has(m));
+/** So many odd offsets are left out at most: with more the model itself is in doubt. */
+const MOST_ODD = 3;
+/** Past so many offsets single ones are not judged: each costs a solution of its own. */
+const MOST_JUDGED = 3000;
+/** Chance of calling a good offset odd, in a whole shop. */
+const FALSE_ALARM = 0.01;
+const LIKELY = 0.6827;
+const NEARLY_SURE = 0.95;
+
+interface Fit {
+  rows: Row[];
+  residuals: number[];
+  /** Weighted sum of squared residuals. */
+  squares: number;
+  freedom: number;
+  mean: number;
+  surfaces: Float64Array;
+  surfaceIndex: Map<string, number>;
+  resistance: (machine: number, surface: number) => number;
+}
+
+function fitted(
+  edges: readonly KnownOffset[],
+  machine: string,
+  linked: { machines: Set<string>; surfaces: Set<string> },
+): Fit {
   // The machine asked about stands first: it is the ground, whose own part is taken as 0.
   const machineIndex = indexOf([machine, ...linked.machines]);
   const surfaceIndex = indexOf(linked.surfaces);
@@ -71,25 +121,75 @@ export function predictOffset({ known, machine, surface }: OffsetQuestion): Offs
   }));
   const size = { machines: machineIndex.size, surfaces: surfaceIndex.size };
   const solve = factor(rows, size);
-
   const fit = solve(rows.map(({ o }) => o));
-  const residuals = () => rows.map(({ m, s, o }) => o - fit.machines[m]! - fit.surfaces[s]!);
+  const left = () => rows.map(({ m, s, o }) => o - fit.machines[m]! - fit.surfaces[s]!);
   // One step of refinement takes out what rounding left.
-  const more = solve(residuals());
+  const more = solve(left());
   for (let i = 0; i < size.machines; i++) fit.machines[i]! += more.machines[i]!;
   for (let i = 0; i < size.surfaces; i++) fit.surfaces[i]! += more.surfaces[i]!;
-
-  const target = surfaceIndex.get(surface)!;
-  const freedom = rows.length - (size.machines + size.surfaces - 1);
-  let deviation: number | null = null;
-  if (freedom > 0) {
-    const left = residuals();
-    const spread = rows.reduce((sum, { w }, i) => sum + w * left[i]! ** 2, 0) / freedom;
-    deviation = Math.sqrt(spread * solve.resistance(target));
-  }
+  const residuals = left();
   return {
-    offset: mean + fit.surfaces[target]!,
+    rows,
+    residuals,
+    squares: rows.reduce((sum, { w }, i) => sum + w * residuals[i]! ** 2, 0),
+    freedom: rows.length - (size.machines + size.surfaces - 1),
+    mean,
+    surfaces: fit.surfaces,
+    surfaceIndex,
+    resistance: solve.resistance,
+  };
+}
+
+/**
+ * The offset that the others contradict most, if chance would hardly do it. With fewer than two spare offsets none can be
+ * told from those that it contradicts.
+ */
+function oddOne({ rows, residuals, squares, freedom, resistance }: Fit): { at: number; off: number } | null {
+  if (freedom < 2) return null;
+  let worst: { at: number; t: number; off: number } | null = null;
+  for (const [at, { m, s, w }] of rows.entries()) {
+    // What it alone decides of its own fit; 1: it is the only link, and nothing contradicts it.
+    const free = 1 - w * resistance(m, s);
+    if (!(free > 1e-6)) continue;
+    const off = residuals[at]! / free;
+    const taken = (w * residuals[at]! ** 2) / free;
+    const others = Math.max(0, squares - taken) / (freedom - 1);
+    const t = Math.sqrt(taken / Math.max(others, 1e-30));
+    if (worst === null || t > worst.t) worst = { at, t, off };
+  }
+  if (worst === null) return null;
+  return worst.t > tQuantile(1 - FALSE_ALARM / (2 * rows.length), freedom - 1) && Math.abs(worst.off) > LEAST_ODD
+    ? worst
+    : null;
+}
+
+/** Nearer than this no offset is worth a second look, mm: the smallest jog of common machines. Common practice. */
+const LEAST_ODD = 0.01;
+
+function answer({
+  fit,
+  edges,
+  machine,
+  surface,
+  odd,
+}: {
+  fit: Fit;
+  edges: readonly KnownOffset[];
+  machine: string;
+  surface: string;
+  odd: OffsetPrediction['odd'];
+}): OffsetPrediction {
+  const target = fit.surfaceIndex.get(surface)!;
+  const { freedom } = fit;
+  const deviation = freedom > 0 ? Math.sqrt((fit.squares / freedom) * fit.resistance(0, target)) : null;
+  const half = (share: number) => (deviation === null ? null : deviation * tQuantile((1 + share) / 2, freedom));
+  return {
+    offset: fit.mean + fit.surfaces[target]!,
     deviation,
+    spare: Math.max(0, freedom),
+    likely: half(LIKELY),
+    nearlySure: half(NEARLY_SURE),
+    odd,
     support: {
       offsets: edges.length,
       sameSurface: edges.filter((edge) => edge.surface === surface).length,
@@ -178,10 +278,11 @@ function factor(rows: readonly Row[], { machines, surfaces }: { machines: number
     return { machines: machinePart, surfaces: surfacePart };
   };
 
-  /** Resistance between the ground and a surface. */
-  solve.resistance = (s: number): number => {
+  /** Resistance between a machine and a surface. */
+  solve.resistance = (machine: number, s: number): number => {
     const current = new Float64Array(machines);
     for (const [m, w] of pairs[s]!) current[m] = w / total[s]!;
+    current[machine]! -= 1;
     const potential = solveMachines(current);
     let sum = 1 / total[s]!;
     for (let m = 1; m < machines; m++) sum += current[m]! * potential[m]!;
