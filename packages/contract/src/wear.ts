@@ -1,3 +1,4 @@
+import type { OffsetPrediction } from '@even-bed/core';
 import type { ColumnMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
 import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
 import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
@@ -202,9 +203,7 @@ export const offsetQuestionSchema = Joi.object({
 });
 /** What the offsets known say of a pair; null when they don't link the two. */
 export interface OffsetAnswer {
-  prediction: {
-    offset: number;
-    deviation: number | null;
-    support: { offsets: number; sameSurface: number; sameMachine: number };
-  } | null;
+  prediction: OffsetPrediction | null;
+  /** Offsets that were left out as odd, named for people; off by so many mm. */
+  odd: { machineName: string; tag: string; off: number }[];
 }

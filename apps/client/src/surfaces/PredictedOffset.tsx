@@ -21,8 +21,13 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
             testID="predicted-value"
           />
           <Words size="small" tone="steel">
-            {`${prediction.deviation === null ? 'As many offsets as unknowns: nothing to judge it by yet' : deviationWords(prediction.deviation)}; from ${prediction.support.offsets} ${prediction.support.offsets === 1 ? 'offset' : 'offsets'}, ${prediction.support.sameSurface} with this sheet, ${prediction.support.sameMachine} on this machine. Check it by a first layer.`}
+            {`${prediction.likely === null ? 'As many offsets as unknowns: nothing to judge it by yet' : likelyWords(prediction.likely, prediction.nearlySure!)}; from ${prediction.support.offsets} ${prediction.support.offsets === 1 ? 'offset' : 'offsets'}, ${prediction.support.sameSurface} with this sheet, ${prediction.support.sameMachine} on this machine. Check it by a first layer.`}
           </Words>
+          {data.odd.map(({ machineName, tag, off }) => (
+            <Words key={`${machineName} ${tag}`} size="small" tone="due" testID="odd-offset">
+              {`One offset was left out: it lies ${length(Math.abs(off))} off what the others say. Look at it: ${tag} on ${machineName}.`}
+            </Words>
+          ))}
         </View>
       ) : (
         <Words tone="steel">
@@ -35,5 +40,6 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
 }
 
 /** A few offsets that happen to agree know no better than the hand that set them. */
-const deviationWords = (deviation: number) =>
-  deviation < 0.005 ? `Give or take less than ${length(0.01)}` : `Give or take ${length(deviation)}`;
+const atLeast = (half: number) => length(Math.max(0.01, half));
+const likelyWords = (likely: number, nearlySure: number) =>
+  `In two of three cases within ${atLeast(likely)}, in nineteen of twenty within ${atLeast(nearlySure)}`;

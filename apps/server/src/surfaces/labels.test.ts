@@ -110,6 +110,10 @@ describe('offsets', () => {
     expect(await predict()).toEqual({
       offset: expect.closeTo(-1.45, 12),
       deviation: null,
+      spare: 0,
+      likely: null,
+      nearlySure: null,
+      odd: [],
       support: { offsets: 3, sameSurface: 1, sameMachine: 1 },
     });
     await shop.api.post(`/api/offsets/${last}/withdraw`).send({}).expect(200);

@@ -113,5 +113,13 @@ export async function predictPair(db: Knex, machineId: string, surfaceId: string
     weight,
   }));
   const prediction = predictOffset({ known, machine: machineId, surface: surfaceId });
-  return { prediction: prediction === 'not connected' ? null : prediction };
+  if (prediction === 'not connected') return { prediction: null, odd: [] };
+  const odd = await Promise.all(
+    prediction.odd.map(async ({ machine, surface, off }) => ({
+      machineName: (await db('machines').where({ id: machine }).first('name'))?.name as string,
+      tag: (await db('surfaces').where({ id: surface }).first('tag'))?.tag as string,
+      off,
+    })),
+  );
+  return { prediction, odd };
 }

@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import { conduct, guardLayers, type HeatLayer } from './conduct';
 
 export interface SurfaceReading {
@@ -28,6 +29,8 @@ export type SoakCalibration =
 /** Where the search begins: a common bed heater, and still air with radiation. Common practice. */
 const BEGIN = { flux: 4000, loss: 12 };
 const ROUNDS = 40;
+/** s; no stack takes longer to warm. */
+const DAY = 86_400;
 
 /**
  * The heater's flux and the loss at the top from two readings of one warming up.
@@ -36,10 +39,13 @@ const ROUNDS = 40;
  * @throws RangeError readings out of order, or not between ambient and the setpoint
  */
 export function calibrateSoak({ layers, setpoint, ambient, readings }: CalibrateInput): SoakCalibration {
+  needNumbers('calibrateSoak', { layers, setpoint, ambient, readings });
   guardLayers('calibrateSoak', layers);
   const [early, late] = readings;
-  if (!(early.at > 0 && late.at > early.at))
-    throw new RangeError(`calibrateSoak needs two times one after the other, got ${early.at} and ${late.at}`);
+  if (!(early.at >= 1 && late.at > early.at && late.at <= DAY))
+    throw new RangeError(
+      `calibrateSoak needs two times one after the other, within a day, got ${early.at} and ${late.at}`,
+    );
   for (const { top } of readings)
     if (!(top > ambient && top < setpoint))
       throw new RangeError(`calibrateSoak needs readings between ${ambient} and ${setpoint} °C, got ${top}`);

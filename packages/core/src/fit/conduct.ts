@@ -25,14 +25,25 @@ export function resistanceOf(layers: readonly HeatLayer[]): number {
   );
 }
 
-/** @throws RangeError a value that is not above 0, named with its layer */
+/** What layers of any stack are made of: past these the steps of time would never end. */
+const KNOWN = {
+  thickness: [0.001, 1000],
+  conductivity: [0.001, 10_000],
+  density: [0.1, 50_000],
+  heatCapacity: [1, 100_000],
+} as const;
+
+/** @throws RangeError a value that is not above 0, or that no material has, named with its layer */
 export function guardLayers(who: string, layers: readonly HeatLayer[]): void {
   if (layers.length === 0) throw new RangeError(`${who} needs at least one layer`);
   layers.forEach((layer, i) => {
     for (const key of ['thickness', 'conductivity', 'density', 'heatCapacity'] as const)
-      if (!(layer[key] > 0)) throw new RangeError(`${who} needs a ${key} above 0, layer ${i + 1} has ${layer[key]}`);
+      if (!(layer[key] >= KNOWN[key][0] && layer[key] <= KNOWN[key][1]))
+        throw new RangeError(
+          `${who} needs a ${key} above 0, layer ${i + 1} has ${layer[key]} (from ${KNOWN[key][0]} to ${KNOWN[key][1]} is known)`,
+        );
     const contact = layer.contactResistance ?? 0;
-    if (!(contact >= 0))
+    if (!(contact >= 0 && contact <= 10))
       throw new RangeError(`${who} needs contact resistances of 0 or more, layer ${i + 1} has ${contact}`);
   });
 }

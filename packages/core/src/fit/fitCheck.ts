@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import { tidyLength } from './tidyLength';
 
 /** A rectangle on the plate; 0, 0 is the plate's front-left corner. mm. */
@@ -54,6 +55,7 @@ export interface FitCheck {
  *   piece: { width: 250, depth: 250 } }).overhang.left // 7.5
  */
 export function fitCheck({ plate, print, piece, notches = [], keepOuts = [] }: FitCheckInput): FitCheck {
+  needNumbers('fitCheck', { plate, print, piece, notches, keepOuts });
   for (const [name, { width, depth }] of Object.entries({ plate, print, piece }))
     if (!(width > 0 && depth > 0))
       throw new RangeError(`fitCheck needs a ${name} larger than 0 mm, got ${width} × ${depth}`);
@@ -86,9 +88,13 @@ export function fitCheck({ plate, print, piece, notches = [], keepOuts = [] }: F
 
 /**
  * How far an edge of a length runs out of line at an angle, mm.
+ * @throws RangeError values that are no numbers
  * @example skewOver(235, 0.25) // 1.025
  */
-export const skewOver = (length: number, degrees: number) => length * Math.sin((degrees * Math.PI) / 180);
+export function skewOver(length: number, degrees: number): number {
+  needNumbers('skewOver', { length, degrees });
+  return length * Math.sin((degrees * Math.PI) / 180);
+}
 
 const EPSILON = 1e-9;
 /** Past this the piece was laid on wrong, not askew. */

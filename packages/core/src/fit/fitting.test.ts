@@ -91,7 +91,7 @@ describe('stackChange beside the sum', () => {
 
   test('impossible layers are refused by name', () => {
     const bad = { before: [], after: [{ name: 'base', thickness: NaN }], finding: { by: 'fixed' } } as const;
-    expect(() => stackChange(bad)).toThrow('base has NaN');
+    expect(() => stackChange(bad)).toThrow('after.0.thickness is NaN');
     expect(() => stackChange({ before: [], after: [glass], finding: { by: 'spacer' }, ...UP, spacerLayer: 0 })).toThrow(
       'spacer layer above 0',
     );

@@ -118,7 +118,7 @@ test.each([
   [{ ...SPACERS[0]!, hole: 12 }, 'hole must be narrower'],
   [{ ...SPACERS[2]!, screw: 13 }, 'slot must be narrower'],
   [{ ...SPACERS[3]!, wall: 0 }, 'wall above 0'],
-  [{ ...SPACERS[4]!, depth: NaN }, 'depth above 0'],
+  [{ ...SPACERS[4]!, depth: NaN }, 'depth is NaN'],
 ])('%#: a spacer that can not be is refused', (ask, words) => {
   expect(() => spacerSolid(ask as SpacerAsk)).toThrow(words);
 });

@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import { tidyLength } from './tidyLength';
 
 /** Pads laid side by side: so many across and so many deep, each cut to this size. mm. */
@@ -28,8 +29,9 @@ export function padsFor({
   plate: { width: number; depth: number };
   pad: { width: number; depth: number };
 }): PadLayout {
+  needNumbers('padsFor', { plate, pad });
   for (const [name, { width, depth }] of Object.entries({ plate, pad }))
-    if (!(width > 0 && depth > 0))
+    if (!(width >= 0.1 && depth >= 0.1))
       throw new RangeError(`padsFor needs a ${name} larger than 0 mm, got ${width} × ${depth}`);
   const layouts = [
     [pad.width, pad.depth],

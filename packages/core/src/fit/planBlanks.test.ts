@@ -256,7 +256,7 @@ describe('what cannot be', () => {
   test.each([
     [{ ...ask, sheet: { width: 0, depth: 3 } }, 'sheet larger than 0'],
     [{ ...ask, piece: { width: 400, depth: 20 } }, 'larger than what the sheet gives'],
-    [{ ...ask, piece: { width: NaN, depth: 20 } }, 'pieces larger than 0'],
+    [{ ...ask, piece: { width: NaN, depth: 20 } }, 'piece.width is NaN'],
     [{ ...ask, piece: { width: 1, depth: 2 } }, 'at most 2000'],
     [{ ...ask, piece: [] }, 'a piece to cut'],
     [{ ...ask, piece: { ...pane, corners: 80 } }, 'corners smaller'],

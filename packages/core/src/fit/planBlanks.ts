@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import { cutPart, cutsOf, piecesOf, type Cut, type CutTree, type PlacedPiece, type Rect } from './cutTree';
 import { fewestSheets } from './fewestSheets';
 import { mostPieces } from './mostPieces';
@@ -80,6 +81,7 @@ const LARGEST = 5000;
  *   mayRotate: true }).perSheet // 3
  */
 export function planBlanks(input: PlanBlanksInput): BlankPlan {
+  needNumbers('planBlanks', input);
   const { sheet, trim = 0, method, mayRotate, price } = input;
   const kerf = method === 'snap' ? 0 : (input.kerf ?? 0);
   const blanks: readonly Blank[] = 'width' in input.piece ? [input.piece] : input.piece;

@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import { conduct, guardLayers, resistanceOf, type HeatLayer } from './conduct';
 
 export interface SoakInput {
@@ -52,12 +53,14 @@ const RUN_ON = 0.5;
  * @example soak({ layers: [ALUMINIUM_3], flux: 4000, setpoint: 60, ambient: 20, loss: 10, within: 1 }).seconds
  */
 export function soak(input: SoakInput): Soak {
+  needNumbers('soak', input);
   const { layers, flux, setpoint, ambient, loss, within, cells } = input;
+  guardCells('soak', cells);
   guardLayers('soak', layers);
-  if (!(flux > 0)) throw new RangeError(`soak needs a flux above 0 W/m², got ${flux}`);
+  if (!(flux > 0 && flux <= 1e7)) throw new RangeError(`soak needs a flux above 0 W/m², got ${flux}`);
   if (!(setpoint > ambient))
     throw new RangeError(`soak needs a setpoint above ambient, got ${setpoint} and ${ambient}`);
-  if (!(loss >= 0)) throw new RangeError(`soak needs a loss of 0 or more, got ${loss}`);
+  if (!(loss >= 0 && loss <= 1e5)) throw new RangeError(`soak needs a loss of 0 or more, got ${loss}`);
   if (!(within > 0)) throw new RangeError(`soak needs a reach above 0 °C, got ${within}`);
   const { steadyTop, holdsSetpoint } = steadyTopOf(input);
   const done = conduct({
@@ -85,6 +88,11 @@ export function soak(input: SoakInput): Soak {
   };
 }
 
+function guardCells(who: string, cells: number | undefined): void {
+  if (cells !== undefined && !(Number.isInteger(cells) && cells >= 2 && cells <= 200))
+    throw new RangeError(`${who} needs 2 to 200 cells a layer, got ${cells}`);
+}
+
 /** Steady temperature of the top, and whether the heater can hold the setpoint there. */
 export function steadyTopOf({ layers, flux, setpoint, ambient, loss }: Omit<SoakInput, 'within' | 'cells'>) {
   const resistance = resistanceOf(layers);
@@ -110,6 +118,7 @@ export function setpointForTop({
   loss: number;
   top: number;
 }): { setpoint: number; flux: number } {
+  needNumbers('setpointForTop', { layers, ambient, loss, top });
   guardLayers('setpointForTop', layers);
   if (!(top > ambient)) throw new RangeError(`setpointForTop needs a top above ambient, got ${top} and ${ambient}`);
   if (!(loss >= 0)) throw new RangeError(`setpointForTop needs a loss of 0 or more, got ${loss}`);
@@ -143,6 +152,8 @@ export function coolDown({
   to: number;
   cells?: number;
 }): { seconds: number | null; curve: HeatCurve } {
+  needNumbers('coolDown', { layers, bottom, top, ambient, loss, to });
+  guardCells('coolDown', cells);
   guardLayers('coolDown', layers);
   if (!(to > ambient)) throw new RangeError(`coolDown needs a temperature above ambient, got ${to} and ${ambient}`);
   if (!(loss > 0)) throw new RangeError(`coolDown needs a loss above 0, got ${loss}`);

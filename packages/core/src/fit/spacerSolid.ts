@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import modeling from '@jscad/modeling';
 import type { Geom3 } from '@jscad/modeling/src/geometries/types';
 import { tidyLength } from './tidyLength';
@@ -57,6 +58,7 @@ export interface SpacerSolid {
   volume: number;
 }
 
+const SPACER_SHAPES: readonly SpacerAsk['shape'][] = ['pad', 'clip-over', 'slide-in', 'gauge'];
 const SEGMENTS = 64;
 /** Steps of a gauge printed without whole layers. */
 const PLAIN_STEP = 0.1;
@@ -66,8 +68,13 @@ const PLAIN_STEP = 0.1;
  * @throws RangeError sizes that are not above 0, a hole or slot wider than its pad
  */
 export function spacerSolid(ask: SpacerAsk): SpacerSolid {
+  needNumbers('A spacer', ask);
+  if (!SPACER_SHAPES.includes(ask.shape))
+    throw new RangeError(
+      `A spacer knows the shapes ${SPACER_SHAPES.join(', ')}, got ${String((ask as SpacerAsk).shape)}`,
+    );
   const positive = (name: string, value: number) => {
-    if (!(value > 0 && value < Infinity)) throw new RangeError(`A spacer needs a ${name} above 0 mm, got ${value}`);
+    if (!(value >= 0.01 && value <= 10_000)) throw new RangeError(`A spacer needs a ${name} above 0 mm, got ${value}`);
   };
   const { printed, layers, leftover } = wholeLayers(ask.thickness, ask.layer);
   const built = build(ask, printed, positive);

@@ -1,3 +1,4 @@
+import { needNumbers } from '../needNumbers';
 import { tidyLength } from './tidyLength';
 import { METALS, throughTheTop, type Metal } from './inductiveProbe';
 import { inMillimetres, type LengthWords } from './lengthWords';
@@ -128,6 +129,7 @@ const LONGEST = 100_000;
  *   // { ideal: 3.175, printed: 3.2, layers: 16, leftover: 0.025 }
  */
 export function stackChange(input: StackChangeInput): StackChange {
+  needNumbers('stackChange', { ...input, say: null });
   const say = input.say ?? inMillimetres;
   const { finding, family = 'filament' } = input;
   const before = heightOf(input.before);

@@ -1,3 +1,4 @@
+import { DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { extentOf, spreadOf, type HeightPoint } from './HeightPoint';
 import type { Adjuster } from './planTurns';
@@ -79,6 +80,8 @@ export function compareRounds({
   now: readonly HeightPoint[];
   noise?: number | undefined;
 }): RoundComparison {
+  if (noise !== undefined && !(noise >= 0 && noise <= 1e9))
+    throw new DegenerateInput(`compareRounds needs a noise of 0 or more, got ${noise}`);
   const moveOf = stiffBed(adjusters);
   const change = slopeChange(before, now, noise);
   const rangeBefore = spreadOf(before.map(({ z }) => z)).range;
@@ -197,7 +200,8 @@ function slopeChange(
   const a = second ? second.a - first!.a : first!.a;
   const b = second ? second.b - first!.b : first!.b;
   const per = common ? Math.SQRT2 : 1;
-  const noise = told ?? noiseOf(common ? first!.residuals : null, common?.length ?? 0);
+  const noise =
+    told !== undefined ? Math.max(told, LEAST_NOISE) : noiseOf(common ? first!.residuals : null, common?.length ?? 0);
   // Covariance of the slopes: σ² (XᵀX)⁻¹, added up where two planes were fitted.
   const cov = { aa: 0, ab: 0, bb: 0 };
   for (const set of sets) {

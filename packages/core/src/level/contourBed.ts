@@ -51,6 +51,11 @@ export function contourBed({
   finest?: number | undefined;
 }): BedContours {
   if (points.length < 3) throw new DegenerateInput(`Contours need at least 3 readings, got ${points.length}`);
+  for (const { x, y, z } of points)
+    if (![x, y, z].every((value) => Math.abs(value) <= 1e9))
+      throw new DegenerateInput(`Contours need readings that are numbers, got (${x}, ${y}, ${z})`);
+  if (!((step ?? 1) >= 1e-4 && (step ?? 1) <= 1e9 && finest >= 0 && finest <= 1e9))
+    throw new DegenerateInput(`Contours need steps above 0 mm, got ${step} and ${finest}`);
   const extent = extentOf(points);
   if (!(extent.x1 > extent.x0) || !(extent.y1 > extent.y0)) {
     throw new DegenerateInput('Contours need readings that are not all in one line');

@@ -49,7 +49,7 @@ export function roundTurn(turns: number): number {
  * @example describeTurn(0.25) // 'a quarter turn clockwise'
  */
 export function describeTurn(turns: number): string {
-  if (!Number.isFinite(turns)) throw new RangeError(`describeTurn needs a finite number of turns, got ${turns}`);
+  if (!(Math.abs(turns) <= 1e9)) throw new RangeError(`describeTurn needs a finite number of turns, got ${turns}`);
   const said = roundTurn(turns);
   if (said === 0) return 'leave it';
   return `${amountOf(Math.abs(said))} ${said > 0 ? 'clockwise' : 'anticlockwise'}`;

@@ -23,6 +23,8 @@ export interface PlaneFit {
 
 /** Relative size below which the points' second direction counts as missing. */
 const RANK_TOLERANCE = 1e-10;
+/** No place or height lies farther from the origin, mm. */
+const LARGEST = 1e9;
 
 /**
  * Least-squares plane z = a·x + b·y + c through measured heights.
@@ -124,7 +126,8 @@ function centred(points: readonly HeightPoint[]) {
     sz += w[i] = z - o.z;
   }
   // One value that is not finite spoils its sum: only then is it worth looking for.
-  if (!Number.isFinite(sx + sy + sz)) refuseNotFinite(points);
+  if (!Number.isFinite(sx + sy + sz) || !(largest <= LARGEST) || !(Math.abs(sz) <= n * LARGEST))
+    refuseNotFinite(points);
   const centre = { x: o.x, y: o.y, z: o.z };
   centre.x += sx / n;
   centre.y += sy / n;
@@ -156,7 +159,7 @@ function takeOut(column: Float64Array, mean: number): number {
 }
 
 function refuseNotFinite(points: readonly HeightPoint[]): void {
-  const at = points.findIndex(({ x, y, z }) => ![x, y, z].every(Number.isFinite));
+  const at = points.findIndex(({ x, y, z }) => ![x, y, z].every((value) => Math.abs(value) <= LARGEST));
   const bad = points[at];
   if (bad) {
     throw new DegenerateInput(`fitPlane needs finite numbers, point ${at + 1} is (${bad.x}, ${bad.y}, ${bad.z})`);

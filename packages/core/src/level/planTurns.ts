@@ -94,6 +94,9 @@ const SEARCH_UP_TO = 8;
  */
 export function planTurns(input: PlanTurnsInput): TurnPlan {
   const { points, adjusters, keep, aim, noise, smallestTurn = SMALLEST_TURN } = input;
+  for (const [name, value] of Object.entries({ aim, noise, smallestTurn }))
+    if (value !== undefined && !(value >= 0 && value <= 1e9))
+      throw new DegenerateInput(`planTurns needs a ${name} of 0 or more, got ${value}`);
   const moveOf = stiffBed(adjusters);
   for (const { id, pitch } of adjusters) {
     if (!(pitch > 0)) throw new DegenerateAdjusters(`Adjuster ${id} needs a pitch above 0 mm, got ${pitch}`);

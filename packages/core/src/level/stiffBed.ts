@@ -17,6 +17,9 @@ export interface BedMove {
 
 const LINE_TOLERANCE = 1e-6;
 
+/** No adjuster stands farther from the origin, or moves farther, mm. */
+const LARGEST = 1e9;
+
 /**
  * Returns the function that turns moves of the adjusters (mm, + up) into the move of a stiff plate.
  *
@@ -29,7 +32,7 @@ const LINE_TOLERANCE = 1e-6;
 export function stiffBed(adjusters: readonly Position[]): (rises: ArrayLike<number>) => BedMove {
   const n = adjusters.length;
   if (n < 3) throw new DegenerateAdjusters(`A bed needs at least 3 adjusters to be levelled, got ${n}`);
-  const bad = adjusters.find(({ x, y }) => !Number.isFinite(x) || !Number.isFinite(y));
+  const bad = adjusters.find(({ x, y }) => !(Math.abs(x) <= LARGEST && Math.abs(y) <= LARGEST));
   if (bad) throw new DegenerateAdjusters(`Adjusters need finite positions, got (${bad.x}, ${bad.y})`);
   const mx = adjusters.reduce((sum, { x }) => sum + x, 0) / n;
   const my = adjusters.reduce((sum, { y }) => sum + y, 0) / n;
@@ -60,6 +63,9 @@ export function stiffBed(adjusters: readonly Position[]): (rises: ArrayLike<numb
   const kb = adjusters.map(({ x, y }) => (sxx * (y - my) - sxy * (x - mx)) / det);
 
   return (rises) => {
+    for (let i = 0; i < n; i++)
+      if (!(Math.abs(rises[i]!) <= LARGEST))
+        throw new DegenerateAdjusters(`stiffBed needs rises that are numbers, adjuster ${i + 1} has ${rises[i]}`);
     let a = 0;
     let b = 0;
     let mean = 0;

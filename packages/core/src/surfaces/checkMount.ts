@@ -1,5 +1,6 @@
+import { needNumbers, needWord } from '../needNumbers';
 import { compatibility, printedOf, type Face } from '../fit/compatibility';
-import type { QuarterTurn, Slot, SurfaceGroup } from './surfaceKind';
+import { GROUPS, type QuarterTurn, type Slot, type SurfaceGroup } from './surfaceKind';
 import { isHeld, type SurfaceState } from './surfaceState';
 
 export interface MountedLayer {
@@ -70,6 +71,9 @@ const OVERHANG = 3;
  * Source of the rules: common practice (poles, old mats under glass, dry faces, weakest layer).
  */
 export function checkMount({ surface, machine, turned, now }: MountQuestion): MountCheck {
+  needNumbers('checkMount', { surface: { ...surface, state: null }, machine, turned, now: now / 1e6 });
+  needWord('checkMount', 'families', machine.family, ['filament', 'resin']);
+  needWord('checkMount', 'groups', surface.group, GROUPS);
   const refusals: MountCheck['refusals'] = [];
   const asks: MountAsk[] = [];
   const cautions: string[] = [];

@@ -79,7 +79,9 @@ test('200 seeded sparse tables: the answer of a general-purpose library to 1e-9,
       if (got === 'not connected') throw new Error(`seed ${seed}: ${machine} and ${surface} are linked`);
       // What was left out as odd is left out for the library too.
       const isOdd = (edge: KnownOffset) =>
-        got.odd.some((odd) => odd.machine === edge.machine && odd.surface === edge.surface && odd.offset === edge.offset);
+        got.odd.some(
+          (odd) => odd.machine === edge.machine && odd.surface === edge.surface && odd.offset === edge.offset,
+        );
       const wanted = byLibrary(
         known.filter((edge) => !isOdd(edge)),
         machine,
