@@ -1,5 +1,6 @@
 import expo from 'eslint-config-expo/flat.js';
 import prettier from 'eslint-config-prettier/flat';
+import regexp from 'eslint-plugin-regexp';
 import { arrows } from './scripts/arrows.mjs';
 
 export default [
@@ -16,6 +17,16 @@ export default [
       // A map holds NaN where nothing was reached; z === z is the cheapest way to ask.
       'no-self-compare': 'off',
       'import/no-named-as-default-member': 'off',
+    },
+  },
+  {
+    // What sees text from outside must be linear: an expression that isn't lets one small request stop the server.
+    files: ['apps/**/*.{ts,tsx}', 'packages/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', '**/*.fixture.ts'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
     },
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },

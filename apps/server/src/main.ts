@@ -1,26 +1,42 @@
 import { spawn } from 'node:child_process';
+import { randomInt } from 'node:crypto';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
 import fs from 'node:fs';
 import path from 'node:path';
 import pino, { type Logger } from 'pino';
-import { connect, migrate } from './db/connect';
+import type { Knex } from 'knex';
+import { connect, migrate, pendingMigrations } from './db/connect';
 import { buildApp } from './http/app';
-import { backupIsDue, holdFolder } from './shop/backup';
+import { ourHosts } from './http/ourHosts';
+import { countPeople } from './people/store';
+import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } from './shop/backup';
+import { takeFolder } from './shop/shopLock';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Serves a shop from its data folder until it is told to stop. */
 async function main(): Promise<void> {
+  // Nobody else on this host reads the shop's data or its backups.
+  process.umask(0o077);
   const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
-  const { port, host, dataFolder, keepBackups } = settingsFrom(process.env, 'data');
+  const { port, host, dataFolder, keepBackups, hosts, behindProxy } = settingsFrom(process.env, 'data');
+  const letGo = takeFolder(dataFolder);
+  const finished = finishRestore(dataFolder);
+  if (finished !== null) process.stdout.write(`${finished}\n`);
+  refuseEmptyBesideBackups(dataFolder);
   const clientFolder = path.resolve(__dirname, '../../client/dist');
   const db = connect(databaseFile(dataFolder));
-  await migrate(db);
+  await upgrade(db, { dataFolder, keepBackups });
+  const firstCode = (await countPeople(db)) === 0 ? String(randomInt(100_000, 1_000_000)) : null;
   const app = buildApp({
     db,
     log,
     clientFolder: fs.existsSync(clientFolder) ? clientFolder : undefined,
     photoFolder: photoFolder(dataFolder),
+    firstCode,
+    isOurs: ourHosts([host, ...hosts]),
+    behindProxy,
+    lastBackup: () => (keepBackups > 0 ? lastBackupAt(dataFolder, Date.now()) : null),
   });
-  let letGo = () => {};
   const server = app.listen(port, host);
   server.on('error', (error: NodeJS.ErrnoException) => {
     const message =
@@ -31,21 +47,70 @@ async function main(): Promise<void> {
     process.exit(1);
   });
   server.on('listening', () => {
-    letGo = holdFolder(dataFolder);
     if (keepBackups > 0) backUpDaily(dataFolder, log);
+    watchDelay(log);
     const address = server.address();
     const actual = typeof address === 'object' && address ? address.port : port;
-    process.stdout.write(
-      `Even Bed is open at http://${host === '0.0.0.0' ? 'localhost' : host}:${actual}\nIts data lies in ${dataFolder}\n`,
-    );
+    const url = `http://${host === '0.0.0.0' ? 'localhost' : host}:${actual}`;
+    process.stdout.write(`Even Bed is open at ${url}\nIts data lies in ${dataFolder}\n`);
+    if (firstCode !== null) process.stdout.write(`The first account is made with the code ${firstCode}\n`);
   });
+  let stopping = false;
   const stop = () => {
-    letGo();
-    server.closeAllConnections();
-    server.close(() => void db.destroy().then(() => process.exit(0)));
+    if (stopping) return;
+    stopping = true;
+    // What is under way, an export too, is let end; what idles is not waited for.
+    server.closeIdleConnections();
+    const hurry = setTimeout(() => server.closeAllConnections(), STOP_WITHIN_MS);
+    server.close(() => {
+      clearTimeout(hurry);
+      void db.destroy().then(() => {
+        letGo();
+        process.exit(0);
+      });
+    });
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
+}
+
+/** What is under way when the server is told to stop may take so long. */
+const STOP_WITHIN_MS = 10_000;
+const WATCH_EVERY_MS = 60_000;
+/** A delay of the thread that serves everybody that somebody would notice. */
+const NOTICED_MS = 200;
+
+/** Says in the log how long requests waited for the thread that serves them. */
+function watchDelay(log: Logger): void {
+  const delay = monitorEventLoopDelay({ resolution: 10 });
+  delay.enable();
+  setInterval(() => {
+    const [p95, longest] = [delay.percentile(95) / 1e6, delay.max / 1e6].map(Math.round);
+    delay.reset();
+    if (longest! >= NOTICED_MS) log.warn({ p95, longest }, 'the server was slow to answer, ms');
+    else log.info({ p95, longest }, 'delay of the server, ms');
+  }, WATCH_EVERY_MS).unref();
+}
+
+/** A folder without a database but with backups is a lost shop, not a new one. */
+function refuseEmptyBesideBackups(dataFolder: string): void {
+  const [latest] = listBackups(dataFolder);
+  if (latest === undefined || fs.existsSync(databaseFile(dataFolder))) return;
+  throw new Error(
+    `There is no database in ${dataFolder}, but there are backups. Put one back: npm run restore -- ${latest}\nFor a new shop choose another folder with EVEN_BED_DATA.`,
+  );
+}
+
+/** Brings an older database to this version, after a backup of it. Refuses a newer one. */
+async function upgrade(db: Knex, { dataFolder, keepBackups }: { dataFolder: string; keepBackups: number }) {
+  const pending = await pendingMigrations(db);
+  if (pending.newer.length > 0)
+    throw new Error('This data was written by a newer Even Bed. Start that one; this one would not understand it.');
+  if (pending.known && pending.missing.length > 0) {
+    const { name } = await makeBackup(dataFolder, { now: Date.now(), keep: Math.max(1, keepBackups) });
+    process.stdout.write(`Before the data is brought to this version a backup was made: ${name}\n`);
+  }
+  await migrate(db);
 }
 
 const LOOK_EVERY_MS = 3_600_000;

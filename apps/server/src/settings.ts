@@ -7,6 +7,10 @@ export interface Settings {
   dataFolder: string;
   /** How many daily backups are kept; 0: none is made. */
   keepBackups: number;
+  /** Names besides this host's own under which the shop may be asked. */
+  hosts: string[];
+  /** Behind the shop's own proxy, whose X-Forwarded headers count. */
+  behindProxy: boolean;
 }
 
 /** @throws Error a PORT that is none, in words */
@@ -23,6 +27,11 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
   return {
     port,
     keepBackups,
+    hosts: (env['EVEN_BED_HOSTS'] ?? '')
+      .split(',')
+      .map((name) => name.trim())
+      .filter((name) => name !== ''),
+    behindProxy: env['EVEN_BED_PROXY'] === '1',
     host: env['EVEN_BED_HOST'] ?? '127.0.0.1',
     dataFolder: path.resolve(env['EVEN_BED_DATA'] ?? defaultData),
   };

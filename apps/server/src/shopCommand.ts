@@ -1,9 +1,14 @@
 import { checkDatabase } from './db/copy';
 import { databaseFile, settingsFrom } from './settings';
+import { connect } from './db/connect';
+import { hashSecret, newToken } from './people/secrets';
+import { resetLead } from './people/store';
+import { bookHeads, headMissing } from './shop/bookHeads';
 import { listBackups, makeBackup, restoreBackup } from './shop/backup';
 
-/** npm run backup · npm run restore -- NAME · npm run verify */
+/** npm run backup · npm run restore -- NAME · npm run verify · npm run reset-lead -- NAME */
 async function main(): Promise<void> {
+  process.umask(0o077);
   const [, , command, name] = process.argv;
   const { dataFolder, keepBackups } = settingsFrom(process.env, 'data');
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
@@ -28,10 +33,26 @@ async function main(): Promise<void> {
       const { sound, message, book } = await checkDatabase(databaseFile(dataFolder));
       say(book ? `${message}\nMark of the last line: ${book.lastHash}` : message);
       if (!sound) process.exitCode = 1;
+      const heads = bookHeads(dataFolder);
+      const db = connect(databaseFile(dataFolder));
+      const missing = await headMissing(db, heads).finally(() => db.destroy());
+      say(missing ?? `It holds the last line of each of ${heads.length} backups.`);
+      if (missing !== null) process.exitCode = 1;
       return undefined;
     }
+    case 'reset-lead': {
+      if (name === undefined) throw new Error('Say whose: npm run reset-lead -- "Name"');
+      const secret = newToken().slice(0, 12);
+      const db = connect(databaseFile(dataFolder));
+      try {
+        await resetLead(db, { name, hash: await hashSecret(secret), now: Date.now() });
+      } finally {
+        await db.destroy();
+      }
+      return say(`${name} signs in with ${secret} now, and changes it under “You”.`);
+    }
     default:
-      throw new Error('Say what to do: backup, restore or verify.');
+      throw new Error('Say what to do: backup, restore, verify or reset-lead.');
   }
 }
 

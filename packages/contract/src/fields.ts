@@ -52,8 +52,10 @@ export const tagField = () =>
 /** One line of text for people. */
 export const nameField = (label: string, most = 60) => Joi.string().trim().min(1).max(most).label(label);
 
+/** 2100: what is later is no time of a shop. */
+const LATEST = Date.UTC(2100, 0, 1);
 /** Time in epoch milliseconds, UTC. */
-export const timeField = (label: string) => Joi.number().integer().min(0).max(8.64e15).label(label);
+export const timeField = (label: string) => Joi.number().integer().min(0).max(LATEST).label(label);
 
 /** A length in mm, as a number or as people type it ("0,2", "8 1/2 in"). */
 export function lengthField(label: string, { min, max }: { min: number; max: number }): Joi.AnySchema<number> {
@@ -104,7 +106,8 @@ export function numberField(
   return Joi.any()
     .custom((value: unknown, helpers) => {
       const text = typeof value === 'string' ? value.trim().replace(',', '.').replace('\u2212', '-') : value;
-      const number = typeof text === 'string' && /^[-+]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : text;
+      const number =
+        typeof text === 'string' && text.length <= 40 && /^[-+]?(\d+(\.\d*)?|\.\d+)$/.test(text) ? Number(text) : text;
       if (typeof number !== 'number' || !Number.isFinite(number)) return helpers.error('number.base');
       if (whole && !Number.isInteger(number)) return helpers.error('number.integer');
       if (number < min) return helpers.error('number.min', { limit: min });

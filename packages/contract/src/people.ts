@@ -1,5 +1,6 @@
 import { zoneField, type Manner } from './settings';
 import Joi from 'joi';
+import { COMMON_SECRETS } from './commonSecrets';
 import { idField, nameField, timeField } from './fields';
 
 /** looker: sees · technician: does · lead: rules, people, corrections, retiring, restoring. Each may what the one before may. */
@@ -77,14 +78,22 @@ export const secretField = (label = 'Passphrase or PIN') =>
         if (value.length < PIN_LEAST) return helpers.error('secret.pin');
         return isPlain(value) ? helpers.error('secret.plain') : value;
       }
-      return value.trim().length < PASSPHRASE_LEAST ? helpers.error('secret.passphrase') : value;
+      if (value.trim().length < PASSPHRASE_LEAST) return helpers.error('secret.passphrase');
+      return isCommon(value) ? helpers.error('secret.common') : value;
     })
     .messages({
       'secret.pin': `{#label}: a PIN needs at least ${PIN_LEAST} digits.`,
       'secret.plain': '{#label}: this PIN is the first that anybody would try. Take another one.',
+      'secret.common': '{#label}: this is one of the first that anybody would try. Take another one.',
       'secret.passphrase': `{#label}: a passphrase needs at least ${PASSPHRASE_LEAST} characters.`,
     })
     .label(label);
+
+/** One that stands in lists, or one letter over and over. */
+const isCommon = (value: string) => {
+  const plain = value.trim().toLowerCase();
+  return COMMON_SECRETS.has(plain) || new Set(plain).size < 3;
+};
 
 const personName = () => nameField('Name', 40);
 
@@ -95,6 +104,8 @@ export const firstPersonSchema = Joi.object({
   shared: Joi.boolean().default(false).label('Shared device'),
   /** Where the shop is, as the device says; left out: UTC. */
   zone: zoneField(),
+  /** As it stands on the server's terminal. */
+  code: Joi.string().trim().max(20).allow('').label('Code'),
   at: timeField('Time').required(),
 });
 export interface FirstPerson {
@@ -103,6 +114,7 @@ export interface FirstPerson {
   secret: string;
   shared: boolean;
   zone?: string;
+  code?: string;
   at: number;
 }
 

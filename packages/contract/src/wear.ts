@@ -1,5 +1,4 @@
-import type { OffsetPrediction } from '@even-bed/core';
-import type { ColumnMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
+import type { ColumnMatch, OffsetPrediction, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
 import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
 import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
 import Joi from 'joi';

@@ -117,7 +117,7 @@ export function StackCompare({ before, after, label }: Props) {
               fill={tone}
             >
               {signedLength(change, 3)
-                .replace(/(\.\d*?)0+ /, '$1 ')
+                .replace(/(\.\d{0,6}?)0{1,6} /, '$1 ')
                 .replace(/[.,] /, ' ')}
             </SvgText>
             {[topBefore, topAfter].map((y, i) => (

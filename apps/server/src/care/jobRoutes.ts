@@ -45,6 +45,8 @@ export const jobRoutes: Route[] = [
     summary: 'Save the shop’s own procedure as one version more',
     answers: 'The procedure.',
     body: procedureWriteSchema,
+    bodyLimit: 512 * 1024,
+    nodes: 20_000,
     handle: async ({ db, params, body }) => ({
       body: await saveProcedure(db, params['procedure']!, body as ProcedureWrite),
     }),

@@ -29,6 +29,7 @@ export async function keepPhoto(
   id: string,
   upload: Buffer,
 ): Promise<{ width: number; height: number; bytes: number; sha256: string }> {
+  if (upload.length === 0) throw new Problem(415, 'no-photo', 'This photo is empty. Take it again.');
   const image = sharp(upload, { limitInputPixels: MOST_PIXELS, failOn: 'error', animated: false });
   const refuse = (message: string, cause?: unknown) => Object.assign(new Problem(415, 'no-photo', message), { cause });
   let format: string | undefined;
@@ -62,6 +63,11 @@ export async function keepPhoto(
     if (cause instanceof Error && 'code' in cause) throw cause;
     throw refuse('This photo is damaged or has too many pixels. Take it again, smaller.', cause);
   }
+}
+
+/** Takes the files of a photo away again that was not written down. */
+export async function dropPhoto(folder: string, id: string): Promise<void> {
+  for (const size of ['small', 'full'] as const) await fs.rm(photoPath(folder, id, size), { force: true });
 }
 
 /** Writes a file whole or not at all, not executable. */

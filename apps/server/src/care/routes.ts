@@ -11,7 +11,7 @@ import {
 } from '@even-bed/contract';
 import { atField, notFound } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
-import { keepPhoto, photoPath, type PhotoSize } from './photoFile';
+import { dropPhoto, keepPhoto, photoPath, type PhotoSize } from './photoFile';
 import { findPhoto, listInspections, listPhotos, saveInspection, savePhoto, type Subject } from './store';
 
 async function takePhoto({ db, params, query, upload, photoFolder }: Call): Promise<Answer> {
@@ -22,7 +22,13 @@ async function takePhoto({ db, params, query, upload, photoFolder }: Call): Prom
   const before = await findPhoto(db, id);
   if (before) return { body: before };
   const file = await keepPhoto(photoFolder, id, upload!);
-  return { status: 201, body: await db.transaction((trx) => savePhoto(trx, id, write, file)) };
+  try {
+    return { status: 201, body: await db.transaction((trx) => savePhoto(trx, id, write, file)) };
+  } catch (error) {
+    // Refused, it leaves nothing behind; unless the same photo was written down meanwhile.
+    if (!(await findPhoto(db, id))) await dropPhoto(photoFolder, id);
+    throw error;
+  }
 }
 
 async function photoFile({ db, params, query, photoFolder }: Call): Promise<Answer> {

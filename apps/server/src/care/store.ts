@@ -89,6 +89,8 @@ export async function saveInspection(db: Knex, id: string, write: InspectionWrit
   });
 }
 
+const IDS_AT_ONCE = 500;
+
 /** What was seen of a surface or a machine, the latest first. */
 export async function listInspections(
   db: Knex,
@@ -103,12 +105,16 @@ export async function listInspections(
   if (surfaceId !== undefined) void query.where('i.surface_id', surfaceId);
   if (machineId !== undefined) void query.where('i.machine_id', machineId);
   const rows = (await query) as (InspectionRow & { person_name: string | null })[];
-  const photos = (await db<PhotoRow>('photos')
-    .whereIn(
-      'inspection_id',
-      rows.map(({ id }) => id),
-    )
-    .select('id', 'inspection_id')) as Pick<PhotoRow, 'id' | 'inspection_id'>[];
+  const photos = new Map<string, string[]>();
+  // In parts: a statement holds so many values and no more.
+  for (let i = 0; i < rows.length; i += IDS_AT_ONCE) {
+    const ids = rows.slice(i, i + IDS_AT_ONCE).map(({ id }) => id);
+    const found = (await db<PhotoRow>('photos').whereIn('inspection_id', ids).select('id', 'inspection_id')) as Pick<
+      PhotoRow,
+      'id' | 'inspection_id'
+    >[];
+    for (const { id, inspection_id: of } of found) photos.set(of!, [...(photos.get(of!) ?? []), id]);
+  }
   return rows.map((row) => ({
     id: row.id,
     surfaceId: row.surface_id,
@@ -119,7 +125,7 @@ export async function listInspections(
     note: row.note,
     at: row.at,
     personName: row.person_name,
-    photoIds: photos.filter(({ inspection_id }) => inspection_id === row.id).map(({ id }) => id),
+    photoIds: photos.get(row.id) ?? [],
   }));
 }
 

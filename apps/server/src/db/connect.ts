@@ -60,6 +60,18 @@ export function connect(file: string): Knex {
   });
 }
 
+/** What a database has been brought to, beside what this program knows. `known`: it is a shop's database already. */
+export async function pendingMigrations(db: Knex): Promise<{ known: boolean; missing: string[]; newer: string[] }> {
+  if (!(await db.schema.hasTable('knex_migrations')))
+    return { known: false, missing: Object.keys(migrations), newer: [] };
+  const done = ((await db('knex_migrations').select('name')) as { name: string }[]).map(({ name }) => name);
+  return {
+    known: done.length > 0,
+    missing: Object.keys(migrations).filter((name) => !done.includes(name)),
+    newer: done.filter((name) => migrations[name] === undefined),
+  };
+}
+
 /** Brings a database to the newest schema. Forward only. */
 export async function migrate(db: Knex): Promise<void> {
   await db.migrate.latest({

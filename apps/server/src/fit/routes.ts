@@ -6,10 +6,10 @@ import {
   type BlanksPdfAsk,
   type PlanWrite,
 } from '@even-bed/contract';
+import { heavy } from '../http/heavy';
 import { notFound } from '../http/problem';
 import type { Route } from '../http/route';
-import { blanksPdf } from './blanksPdf';
-import { keepPlan, listPlans, withdrawPlan } from './store';
+import { keepPlan, listPlans, sentenceOf, withdrawPlan } from './store';
 
 export const fitRoutes: Route[] = [
   {
@@ -45,8 +45,14 @@ export const fitRoutes: Route[] = [
     summary: 'Keep what a tool was asked as a plan for a machine',
     answers: 'kept.',
     body: planWriteSchema,
-    handle: async ({ db, params, body }) => {
-      await keepPlan(db, params['id']!, body as PlanWrite);
+    prepare: async ({ body, signal }) => {
+      const { tool, input } = body as PlanWrite;
+      return tool === 'blanks' || tool === 'soak'
+        ? sentenceOf(heavy('toolSentence', [tool, input as never], signal))
+        : null;
+    },
+    handle: async ({ db, params, body, prepared }) => {
+      await keepPlan(db, params['id']!, body as PlanWrite, prepared as string | null);
       return { body: { kept: true } };
     },
   },
@@ -72,8 +78,8 @@ export const fitRoutes: Route[] = [
     summary: 'Layouts of blanks as a PDF to print at 1:1',
     answers: 'A PDF file.',
     body: blanksPdfSchema,
-    handle: async ({ body }) => ({
-      body: await blanksPdf(body as BlanksPdfAsk),
+    handle: async ({ body, signal }) => ({
+      body: Buffer.from(await heavy('blanksPdf', body as BlanksPdfAsk, signal)),
       file: { type: 'application/pdf', name: 'blanks.pdf' },
     }),
   },

@@ -20,7 +20,7 @@ interface PlanRow {
 }
 
 /** Keeps what a tool was asked for a machine. The same again changes nothing. @throws Problem a sum that cannot be done */
-export async function keepPlan(db: Knex, id: string, write: PlanWrite): Promise<void> {
+export async function keepPlan(db: Knex, id: string, write: PlanWrite, told: string | null = null): Promise<void> {
   const before = await db<PlanRow>('plans').where({ id }).first();
   if (before) {
     if (before.machine_id !== write.machineId || before.tool !== write.tool) throw idTaken('plan');
@@ -28,7 +28,7 @@ export async function keepPlan(db: Knex, id: string, write: PlanWrite): Promise<
   }
   const machine = await findMachine(db, write.machineId);
   if (!machine) throw atField('machineId', 'This machine is not here.');
-  const sentence = answered(write);
+  const sentence = told ?? answered(write);
   await db<PlanRow>('plans').insert({
     id,
     machine_id: machine.id,
@@ -53,6 +53,16 @@ export async function keepPlan(db: Knex, id: string, write: PlanWrite): Promise<
 function answered({ tool, input }: PlanWrite): string {
   try {
     return toolSentence(tool, input);
+  } catch (error) {
+    if (error instanceof RangeError) throw atField('input', error.message);
+    throw error;
+  }
+}
+
+/** A sentence that is worked out elsewhere, with what the sum refuses said at the field. */
+export async function sentenceOf(asked: Promise<string>): Promise<string> {
+  try {
+    return await asked;
   } catch (error) {
     if (error instanceof RangeError) throw atField('input', error.message);
     throw error;

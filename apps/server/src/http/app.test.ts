@@ -14,7 +14,7 @@ const SECRETS = /SQLITE|select |insert |node_modules|\.ts:|stack/i;
 
 describe('the edge', () => {
   test('health, security headers, a content policy without unsafe-eval', async () => {
-    const answer = await shop.api.get('/api/health').expect(200, { ok: true });
+    const answer = await shop.api.get('/api/health').expect(200, { ok: true, database: 'ready' });
     const policy = answer.headers['content-security-policy']!;
     expect(policy).toContain("script-src 'self'");
     expect(policy).toContain("frame-ancestors 'none'");

@@ -13,12 +13,13 @@ import type { Logger } from 'pino';
 import type { LinkTimes } from '../machines/consoleLink';
 import { ScanJobs, type BeforeScan } from '../machines/scanJobs';
 import { tellTurns } from '../machines/tellTurns';
-import { SECRET_COST, type SecretCost } from '../people/secrets';
+import { fingerprintOf, SECRET_COST, type SecretCost } from '../people/secrets';
 import { acting } from './acting';
-import { callerOf, deviceName, refuseOutsiders, SESSION_COOKIE } from './caller';
+import { callerOf, DEVICE_COOKIE, deviceName, refuseOutsiders, SESSION_COOKIE } from './caller';
 import { serveClient } from './client';
 import { serveDocs } from './docs';
 import { errorAnswer } from './errorAnswer';
+import { LIMITS, refuseTooMuch } from './limits';
 import { once } from './once';
 import { Problem } from './problem';
 import { routes } from './routes';
@@ -35,11 +36,20 @@ export interface AppParts {
   linkTimes?: LinkTimes;
   /** Where photos lie. */
   photoFolder?: string;
+  /** What the first account has to say, as it stands on the terminal; left out: nothing is asked. */
+  firstCode?: string | null;
+  /** Which Host a request may name; left out: any. */
+  isOurs?: (host: string) => boolean;
+  /** When the last backup was made; left out or null: none is known. */
+  lastBackup?: () => number | null;
+  /** Behind a proxy that says how it was reached. */
+  behindProxy?: boolean;
   /** Cheaper in tests. */
   secretCost?: SecretCost;
 }
 
-const BODY_LIMIT = '2mb';
+/** Health answers after this long also when the database is at work. */
+const HEALTH_WAIT_MS = 50;
 /** The cookie outlives a session that nobody uses; the server ends it earlier. */
 const SESSION_MS = 60 * 86_400_000;
 /** Client-made keys of writes; long enough for any UUID. */
@@ -52,6 +62,7 @@ export function buildApp(parts: AppParts): Koa {
   const scans = new ScanJobs({ log, beforeScan, ...(linkTimes ? { times: linkTimes } : {}) });
   const app = new Koa();
   app.silent = true;
+  app.proxy = parts.behindProxy ?? false;
   app.use(logged(log));
   app.use(answered(log));
   app.use(
@@ -79,16 +90,18 @@ export function buildApp(parts: AppParts): Koa {
   );
   app.use(compress({ threshold: 1024, br: false }));
   app.use(sameSite);
-  const readJson = bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT, encoding: 'utf-8' });
-  app.use((ctx, next) => (ctx.is('json') ? readJson(ctx, next) : next()));
-
+  if (parts.isOurs) app.use(ownHost(parts.isOurs));
   const router = new Router({ prefix: '/api' });
+  // One connection serves all: while a long write has it, the answer is that it is busy, and not a wait.
   router.get('/health', async (ctx) => {
-    await db.raw('SELECT 1');
-    ctx.body = { ok: true };
+    const asked = db.raw('SELECT 1').then(() => 'ready' as const);
+    const waited = new Promise<'busy'>((resolve) => setTimeout(resolve, HEALTH_WAIT_MS, 'busy').unref());
+    ctx.body = { ok: true, database: await Promise.race([asked, waited]) };
   });
   serveDocs(router, routes);
   const steady = {
+    clock: now,
+    firstCode: parts.firstCode ?? null,
     log,
     scans,
     secretCost: parts.secretCost ?? SECRET_COST,
@@ -104,7 +117,7 @@ export function buildApp(parts: AppParts): Koa {
   return app;
 }
 
-type Steady = Pick<Call, 'db' | 'log' | 'now' | 'scans' | 'secretCost' | 'photoFolder'>;
+type Steady = Pick<Call, 'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'scans' | 'secretCost' | 'photoFolder'>;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -118,13 +131,21 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
   const writes = route.method !== 'get';
   if (writes && route.upload === undefined && ctx.is('application/json') === false)
     throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
+  const { db, now, firstCode } = parts;
+  await route.before?.({ db, now, firstCode, params: ctx.params as Record<string, string>, query: { ...ctx.query } });
+  const body = writes && route.upload === undefined ? await bodyOf(ctx, route) : { value: {}, nodes: 0 };
+  const gone = new AbortController();
+  ctx.res.once('close', () => gone.abort());
   const call: Call = {
     ...parts,
     ...caller,
     db: acting(parts.db, caller.person?.id ?? null),
     params: ctx.params as Record<string, string>,
     query: route.query ? checked(route.query, ctx.query, 'query') : {},
-    body: route.body ? checked(route.body, ctx.request.body ?? {}, 'body') : undefined,
+    deviceMark: deviceMarkOf(ctx),
+    body: route.body ? checked(route.body, body.value, 'body', body.nodes) : undefined,
+    prepared: undefined,
+    signal: gone.signal,
     upload: route.upload && !route.upload.toFile ? await readUpload(ctx, route.upload) : null,
     uploadFile: route.upload?.toFile ? await keepUpload(ctx, route.upload) : null,
     device: deviceName(ctx.get('User-Agent')),
@@ -139,6 +160,7 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
 }
 
 async function answerWith(ctx: Context, route: Route, call: Call): Promise<void> {
+  if (route.prepare) call.prepared = await route.prepare(call);
   const answer: Answer =
     route.method === 'get' || route.alone
       ? await route.handle(call)
@@ -147,6 +169,8 @@ async function answerWith(ctx: Context, route: Route, call: Call): Promise<void>
         );
   ctx.status = answer.status ?? 200;
   if (answer.session !== undefined) setSession(ctx, answer.session);
+  if (answer.deviceMark !== undefined) setMark(ctx, answer.deviceMark);
+  ctx.set('Cache-Control', 'no-store');
   if (answer.file) {
     const { type, name, forever } = answer.file;
     ctx.type = type;
@@ -167,8 +191,41 @@ function setSession(ctx: Context, token: string | null): void {
   });
 }
 
-function checked<T>(schema: NonNullable<Route['query']>, value: unknown, where: 'query' | 'body'): T {
-  const result = validate<T>(schema, value);
+/** Readers of JSON bodies by their limit. */
+const readers = new Map<number, ReturnType<typeof bodyParser>>();
+
+/** The JSON body, refused while it comes in when it is too long, and before it is looked at when it holds too much. */
+async function bodyOf(ctx: Context, route: Route): Promise<{ value: unknown; nodes: number }> {
+  if (!ctx.is('json')) return { value: {}, nodes: 0 };
+  const limit = route.bodyLimit ?? (route.access === 'anyone' ? LIMITS.openBody : LIMITS.body);
+  let read = readers.get(limit);
+  if (!read) readers.set(limit, (read = bodyParser({ enableTypes: ['json'], jsonLimit: limit, encoding: 'utf-8' })));
+  await read(ctx, () => Promise.resolve());
+  const value: unknown = ctx.request.body ?? {};
+  return { value, nodes: refuseTooMuch(value, route.nodes ?? LIMITS.nodes) };
+}
+
+/** The mark of a device lasts as long as browsers keep one. */
+const MARK_MS = 400 * 86_400_000;
+
+function setMark(ctx: Context, mark: string): void {
+  ctx.cookies.set(DEVICE_COOKIE, mark, {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: ctx.secure,
+    path: '/api',
+    overwrite: true,
+    maxAge: MARK_MS,
+  });
+}
+
+function deviceMarkOf(ctx: Context): string | null {
+  const mark = ctx.cookies.get(DEVICE_COOKIE);
+  return mark ? fingerprintOf(mark) : null;
+}
+
+function checked<T>(schema: NonNullable<Route['query']>, value: unknown, where: 'query' | 'body', nodes = 0): T {
+  const result = validate<T>(schema, value, { abortEarly: nodes > LIMITS.nodesForAllFaults });
   if (result.ok) return result.value;
   const [first] = Object.values(result.fields);
   const count = Object.keys(result.fields).length;
@@ -187,6 +244,19 @@ function writeKey(ctx: Context): string | undefined {
 function contentOf(ctx: Context, { person, tokenMachineId, upload }: Call): string {
   const body = upload ? createHash('sha256').update(upload).digest('hex') : JSON.stringify(ctx.request.body ?? null);
   return `${ctx.method} ${ctx.path} ${person?.id ?? tokenMachineId ?? ''}\n${body}`;
+}
+
+/** A page of another name that points here (DNS rebinding) is refused. */
+function ownHost(isOurs: (host: string) => boolean) {
+  return async (ctx: Context, next: () => Promise<void>) => {
+    if (!isOurs(ctx.hostname))
+      throw new Problem(
+        421,
+        'other-host',
+        `This shop is not known as ${ctx.hostname.slice(0, 100)}. Whoever runs it can add the name: EVEN_BED_HOSTS.`,
+      );
+    await next();
+  };
 }
 
 /** Writes must come from the app's own pages, or from a program that says nothing of where it stands. */

@@ -8,6 +8,7 @@ import { Problem } from './problem';
 import type { Access, Call, Route } from './route';
 
 export const SESSION_COOKIE = 'even-bed-session';
+export const DEVICE_COOKIE = 'even-bed-device';
 
 type Caller = Pick<Call, 'person' | 'session' | 'tokenMachineId'>;
 

@@ -17,7 +17,19 @@ export function errorAnswer(error: unknown): { status: number; body: ErrorAnswer
   }
   if (error instanceof ImpossibleEvent)
     return { status: 409, body: { error: { code: error.code, message: error.message } } };
-  const status = (error as { status?: unknown } | null)?.status;
+  const { status, code: cause } = (error ?? {}) as { status?: unknown; code?: unknown };
+  if (cause === 'ENOSPC' || cause === 'SQLITE_FULL')
+    return plain(
+      507,
+      'disk-full',
+      'The server’s disk is full: nothing was saved. Whoever runs it has to make room; then try again.',
+    );
+  if (cause === 'EROFS' || cause === 'EACCES' || cause === 'SQLITE_READONLY')
+    return plain(
+      507,
+      'read-only',
+      'The server may not write to its disk: nothing was saved. Whoever runs it has to look.',
+    );
   if (status === 413) return plain(413, 'too-large', 'That is more than the server takes in one piece.');
   if (status === 400) return plain(400, 'bad-json', 'The request is not readable JSON.');
   return plain(500, 'internal', 'Something went wrong on the server. Nothing was saved; try again.');

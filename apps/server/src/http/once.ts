@@ -1,7 +1,29 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
+import { LIMITS } from './limits';
 import { Problem } from './problem';
 import type { Answer } from './route';
+
+/** Answers of writes are looked over for old ones this often. */
+const PRUNE_EVERY_MS = 3_600_000;
+/** Lines taken away at a time, so that nobody waits for them. */
+const PRUNED_AT_ONCE = 500;
+let prunedAt = 0;
+
+/** Takes away answers that are too old for their write to come again. */
+async function prune(trx: Knex.Transaction, now: number): Promise<void> {
+  if (Math.abs(now - prunedAt) < PRUNE_EVERY_MS) return;
+  const old = now - LIMITS.writesKeptDays * 86_400_000;
+  const keys = (await trx('writes').where('at', '<', old).limit(PRUNED_AT_ONCE).select('key')) as { key: string }[];
+  if (keys.length < PRUNED_AT_ONCE) prunedAt = now;
+  if (keys.length > 0)
+    await trx('writes')
+      .whereIn(
+        'key',
+        keys.map(({ key }) => key),
+      )
+      .delete();
+}
 
 /**
  * Runs a write once for its key: in one transaction with the record of its answer. The same key again gets the same
@@ -25,6 +47,7 @@ export async function once(
       }
       return { status: before.status, body: JSON.parse(before.answer) as unknown };
     }
+    await prune(trx, now);
     const answer = await write(trx);
     await trx('writes').insert({
       key,

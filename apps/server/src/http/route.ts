@@ -19,6 +19,12 @@ export interface Call {
   /** Who asks; null where anyone may, or a machine does by its token. */
   person: Person | null;
   session: OpenSession | null;
+  /** Fingerprint of the mark that this device got when somebody signed in on it; null: none. */
+  deviceMark: string | null;
+  /** The time by now, where a request takes long. */
+  clock: () => number;
+  /** What the first account has to say; null: nothing is asked. */
+  firstCode: string | null;
   /** The machine whose token came with the request. */
   tokenMachineId: string | null;
   /** The device in a few words, for the list of sessions. */
@@ -30,14 +36,23 @@ export interface Call {
   photoFolder: string;
   /** What an upload brought, or the file it was put into when it may be large. */
   upload: Buffer | null;
+  /** What the route worked out before its transaction began. */
+  prepared: unknown;
+  /** Ends when whoever asked has gone. */
+  signal: AbortSignal;
   uploadFile: string | null;
 }
+
+/** What is known of a request before its body is read. */
+export type BeforeCall = Pick<Call, 'db' | 'now' | 'params' | 'query' | 'firstCode'>;
 
 export interface Answer {
   status?: number;
   body: unknown;
   /** A new session's token for the cookie; null takes the cookie away. */
   session?: string | null;
+  /** A new mark for this device. */
+  deviceMark?: string;
   /** For an answer that is a file. */
   file?: { type: string; name?: string; forever?: boolean };
 }
@@ -58,6 +73,13 @@ export interface Route {
   answers: string;
   query?: Joi.ObjectSchema;
   body?: Joi.ObjectSchema;
+  /** Bytes of its JSON body at most, where LIMITS says too few; and values in it. */
+  bodyLimit?: number;
+  nodes?: number;
+  /** Refuses before anything of the body is read. */
+  before?: (call: BeforeCall) => Promise<void>;
+  /** Long work before the transaction: in it, everybody would wait. Its result is `call.prepared`. */
+  prepare?: (call: Call) => Promise<unknown>;
   /** Takes a file of at most so many bytes as its body, of one of these types. */
   upload?: { types: readonly string[]; limit: number; tooLarge: string; toFile?: true };
   /** Carries a secret, or does slow work before it writes: no transaction round it, and no record of its content. */

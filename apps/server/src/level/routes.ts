@@ -9,10 +9,23 @@ import {
   type RoundWrite,
   type TurnsWrite,
 } from '@even-bed/contract';
+import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import { refuseOtherMachine } from '../http/caller';
+import { heavy } from '../http/heavy';
+import { LIMITS } from '../http/limits';
 import { notFound } from '../http/problem';
 import type { Answer, Call, Route } from '../http/route';
-import { endCheck, findCheck, listChecks, saveRound, saveTurns, startCheck, type CheckFilter } from './store';
+import {
+  endCheck,
+  findCheck,
+  listChecks,
+  saveRound,
+  saveTurns,
+  setupOf,
+  startCheck,
+  type CheckFilter,
+  type PlannedRound,
+} from './store';
 
 async function checkAnswer({ db, params }: Call): Promise<Answer> {
   const check = await findCheck(db, params['id']!);
@@ -64,10 +77,24 @@ export const levelRoutes: Route[] = [
     summary: 'Add a reading, raw; the server plans the turns from it',
     answers: 'The check.',
     body: roundWriteSchema,
+    // A text of heights as long as any that is read, with every character escaped.
+    bodyLimit: 2 * LONGEST_TEXT + 64 * 1024,
+    prepare: async ({ db, params, body, signal }) => {
+      const { raw, reading } = body as RoundWrite;
+      if (raw.length <= LIMITS.heightsAtOnce) return null;
+      const setup = await setupOf(db, params['id']!);
+      return setup && heavy('planRound', [{ raw, reading }, setup], signal);
+    },
     handle: async (call) => {
       if (call.tokenMachineId !== null)
         refuseOtherMachine(call, (await findCheck(call.db, call.params['id']!))?.machineId ?? '');
-      await saveRound(call.db, call.params['id']!, call.params['roundId']!, call.body as RoundWrite);
+      await saveRound(
+        call.db,
+        call.params['id']!,
+        call.params['roundId']!,
+        call.body as RoundWrite,
+        call.prepared as PlannedRound | null,
+      );
       return checkAnswer(call);
     },
   },

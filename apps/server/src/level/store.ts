@@ -88,7 +88,13 @@ export async function startCheck(db: Knex, id: string, start: CheckStart): Promi
 }
 
 /** Keeps one reading raw and what the sums say of it. The same reading again changes nothing. */
-export async function saveRound(db: Knex, checkId: string, id: string, write: RoundWrite): Promise<void> {
+export async function saveRound(
+  db: Knex,
+  checkId: string,
+  id: string,
+  write: RoundWrite,
+  planned: PlannedRound | null = null,
+): Promise<void> {
   const before = await db<RoundRow>('level_rounds').where({ id }).first();
   if (before) {
     if (before.check_id !== checkId || before.raw !== write.raw || before.seq !== write.seq) throw idTaken('reading');
@@ -99,7 +105,7 @@ export async function saveRound(db: Knex, checkId: string, id: string, write: Ro
     throw new Problem(409, 'out-of-order', `Reading ${write.seq} came, but reading ${check.rounds + 1} is next.`);
   }
   const setup = JSON.parse(check.setup) as CheckSetup;
-  const { plan, points } = planFor(write, setup);
+  const { plan, points } = planFor(write, setup, planned);
   await db<RoundRow>('level_rounds').insert({
     id,
     check_id: checkId,
@@ -131,12 +137,22 @@ export async function saveRound(db: Knex, checkId: string, id: string, write: Ro
   });
 }
 
+/** What a reading was worked out to be, before it is written down. */
+export type PlannedRound = ReturnType<typeof planRound>;
+
+/** The setup of a check, or null. */
+export async function setupOf(db: Knex, checkId: string): Promise<CheckSetup | null> {
+  const row = await db<CheckRow>('level_checks').where({ id: checkId }).first();
+  return row ? (JSON.parse(row.setup) as CheckSetup) : null;
+}
+
 /** What the sums say of a reading: the plan, from the raw text and the setup alone. */
 export function planFor(
   { raw, reading }: Pick<RoundWrite, 'raw' | 'reading'>,
   setup: CheckSetup,
+  planned: PlannedRound | null = null,
 ): { plan: TurnPlan; points: number } {
-  const { parsed, plan } = planRound({ raw, reading }, setup);
+  const { parsed, plan } = planned ?? planRound({ raw, reading }, setup);
   if (!plan) {
     const open = parsed.questions.filter(({ taken }) => taken === null);
     const fields = Object.fromEntries([

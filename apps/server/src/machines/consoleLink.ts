@@ -1,4 +1,5 @@
 import net from 'node:net';
+import { LIMITS } from '../http/limits';
 import { Problem } from '../http/problem';
 
 export interface ConsoleTarget {
@@ -73,12 +74,15 @@ export class ConsoleLink {
     const { socket, target, times } = this;
     return new Promise((resolve, reject) => {
       const lines: string[] = [];
+      let received = 0;
       const end = (problem: Problem | null) => {
         clearTimeout(silence);
         clearTimeout(whole);
         socket.off('data', onData);
         socket.off('close', onClose);
         signal?.removeEventListener('abort', onAbort);
+        // What comes after an answer that is no console's is nobody's: the link ends with it.
+        if (problem && problem.code === 'machine-garbled') socket.destroy();
         if (problem) reject(problem);
         else resolve(lines);
       };
@@ -90,6 +94,8 @@ export class ConsoleLink {
       const onData = (chunk: string) => {
         clearTimeout(silence);
         silence = setTimeout(giveUp, times.silenceMs);
+        received += chunk.length;
+        if (received > LIMITS.consoleAnswer) return end(garbled(target.name));
         this.pending += chunk;
         let newline: number;
         while ((newline = this.pending.indexOf('\n')) >= 0) {

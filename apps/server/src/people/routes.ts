@@ -28,12 +28,15 @@ import {
   endSession,
   findForSignIn,
   forgetFailures,
+  knownDevice,
   listPeople,
   listSessions,
   listTokens,
   lockSession,
+  nameKey,
   openSession,
-  pauseLeft,
+  rememberDevice,
+  reserveTry,
   revokeToken,
   savePerson,
   saveSecret,
@@ -41,7 +44,7 @@ import {
   secretKind,
   secretOf,
   sessionOwner,
-  signInFailed,
+  tryFailed,
 } from './store';
 
 const NOTHING = Joi.object({});
@@ -64,45 +67,77 @@ async function begin(call: Call, personId: string, shared: boolean): Promise<Ans
     now: call.now,
   });
   if (call.session) await endSession(call.db, call.session.id, call.now);
+  // The device keeps a mark of its own: wrong tries from elsewhere don't lock it out.
+  const mark = call.deviceMark === null ? newToken() : null;
+  await rememberDevice(call.db, personId, mark === null ? call.deviceMark! : fingerprintOf(mark), call.now);
   const person = (await listPeople(call.db)).find((known) => known.id === personId)!;
   const manner = await shopManner(call.db);
   const body: SessionState = { state: 'signed-in', person, shared, sessionId: id, manner, demo: null };
-  return { body, session: token };
+  return { body, session: token, ...(mark === null ? {} : { deviceMark: mark }) };
 }
 
+const notFirst = () => new Problem(409, 'not-empty', 'This shop has its first account already. Sign in.');
+
 async function firstPerson(call: Call): Promise<Answer> {
-  const { id, name, secret, shared, zone, at } = call.body as FirstPerson;
+  const { id, name, secret, shared, zone, at, code } = call.body as FirstPerson;
+  // Asked before anything is hashed: a shop that has people hashes nothing for strangers.
+  if ((await countPeople(call.db)) > 0) throw notFirst();
+  if (call.firstCode !== null && code?.trim() !== call.firstCode)
+    throw atField('code', 'This is not the code that stands on the server’s terminal.');
   const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
   return acting(call.db, id).transaction(async (trx) => {
-    if ((await countPeople(trx)) > 0)
-      throw new Problem(409, 'not-empty', 'This shop has its first account already. Sign in.');
+    if ((await countPeople(trx)) > 0) throw notFirst();
     await savePerson(trx, id, { name, role: 'lead', active: true, version: 0, at }, hash);
     if (zone !== undefined) await saveSettings(trx, { ...DEFAULT_SETTINGS, zone, at });
     return begin({ ...call, db: trx }, id, shared);
   });
 }
 
+/** Names under which a secret is being looked at. */
+const inFlight = new Set<string>();
+
+/** Looks at a secret under a name: counted before, one at a time, its pause from its end. */
+async function tried(
+  call: Call,
+  name: string,
+  check: () => Promise<boolean>,
+): Promise<{ right: boolean; device: string | null }> {
+  const device = await knownDevice(call.db, name, call.deviceMark);
+  const key = `${nameKey(name)} ${device ?? ''}`;
+  if (inFlight.has(key)) throw new Problem(429, 'slowed', 'Another try under this name is under way. Wait for it.');
+  inFlight.add(key);
+  try {
+    const left = await reserveTry(call.db, name, device, call.now);
+    if (left > 0) {
+      const seconds = Math.ceil(left / 1000);
+      const words = seconds < 100 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`;
+      throw new Problem(429, 'slowed', `Too many wrong tries. Sign in again in ${words}.`);
+    }
+    const right = await check();
+    if (right) await forgetFailures(call.db, name, device);
+    else await tryFailed(call.db, name, device, call.clock());
+    return { right, device };
+  } finally {
+    inFlight.delete(key);
+  }
+}
+
 async function signIn(call: Call): Promise<Answer> {
   const { name, secret, shared } = call.body as SignIn;
-  const left = await pauseLeft(call.db, name, call.now);
-  if (left > 0) {
-    const seconds = Math.ceil(left / 1000);
-    const words = seconds < 100 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`;
-    throw new Problem(429, 'slowed', `Too many wrong tries. Sign in again in ${words}.`);
-  }
   const known = await findForSignIn(call.db, name);
-  // A name that isn't there takes as long as a wrong secret: neither answer tells a guesser which names exist.
-  const matches = known
-    ? await secretMatches(secret, known.secret)
-    : (await hashSecret(secret, call.secretCost), false);
-  if (!known || !matches || !known.person.active) {
-    await signInFailed(call.db, name, call.now);
+  const { right } = await tried(call, name, async () => {
+    // A name that isn't there takes as long as a wrong secret: neither answer tells a guesser which names exist.
+    const matches = known
+      ? await secretMatches(secret, known.secret)
+      : (await hashSecret(secret, call.secretCost), false);
+    return matches && known !== null && known.person.active;
+  });
+  if (!right || !known) {
+    call.log.warn({ device: call.device }, 'sign-in refused');
     throw new Problem(401, 'wrong-sign-in', 'Name and passphrase or PIN do not belong together.');
   }
-  return call.db.transaction(async (trx) => {
-    await forgetFailures(trx, name);
-    return begin({ ...call, db: trx }, known.person.id, shared);
-  });
+  call.log.info({ personId: known.person.id, device: call.device }, 'signed in');
+  return call.db.transaction((trx) => begin({ ...call, db: trx }, known.person.id, shared));
 }
 
 async function session({ db, session: open }: Call): Promise<Answer> {
@@ -129,12 +164,9 @@ async function changePerson(call: Call): Promise<Answer> {
 async function changeOwnSecret(call: Call): Promise<Answer> {
   const { current, secret } = call.body as OwnSecret;
   const { person, session: open } = call;
-  const left = await pauseLeft(call.db, person!.name, call.now);
-  if (left > 0) throw new Problem(429, 'slowed', 'Too many wrong tries. Wait a little and try again.');
-  if (!(await secretMatches(current, await secretOf(call.db, person!.id)))) {
-    await signInFailed(call.db, person!.name, call.now);
-    throw atField('current', 'This is not your present passphrase or PIN.');
-  }
+  const stored = await secretOf(call.db, person!.id);
+  const { right } = await tried(call, person!.name, () => secretMatches(current, stored));
+  if (!right) throw atField('current', 'This is not your present passphrase or PIN.');
   const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
   await call.db.transaction((trx) =>
     saveSecret(trx, person!.id, hash, { at: call.now, keepSession: open?.id ?? null }),

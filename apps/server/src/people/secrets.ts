@@ -1,4 +1,6 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
+import { LIMITS } from '../http/limits';
+import { Problem } from '../http/problem';
 
 /** Cost of hashing a secret: 2^log2N blocks of r · 128 bytes, p times. */
 export interface SecretCost {
@@ -13,7 +15,36 @@ export const SECRET_COST: SecretCost = { log2N: 15, r: 8, p: 3 };
 const KEY_BYTES = 32;
 const SALT_BYTES = 16;
 
-function derive(secret: string, salt: Buffer, { log2N, r, p }: SecretCost): Promise<Buffer> {
+let hashing = 0;
+const queue: (() => void)[] = [];
+
+/** A place among the few hashes that may run: each takes memory and a core, and whoever floods them stops everybody. */
+async function place(): Promise<void> {
+  if (hashing < LIMITS.hashes) {
+    hashing++;
+    return;
+  }
+  if (queue.length >= LIMITS.hashesWaiting)
+    throw new Problem(429, 'busy', 'Many people sign in just now. Try again in a few seconds.');
+  await new Promise<void>((resolve) => queue.push(resolve));
+}
+
+function giveUpPlace(): void {
+  const next = queue.shift();
+  if (next) next();
+  else hashing--;
+}
+
+async function derive(secret: string, salt: Buffer, cost: SecretCost): Promise<Buffer> {
+  await place();
+  try {
+    return await derived(secret, salt, cost);
+  } finally {
+    giveUpPlace();
+  }
+}
+
+function derived(secret: string, salt: Buffer, { log2N, r, p }: SecretCost): Promise<Buffer> {
   const N = 2 ** log2N;
   return new Promise((resolve, reject) => {
     scrypt(secret.normalize('NFKC'), salt, KEY_BYTES, { N, r, p, maxmem: 256 * N * r }, (error, key) =>

@@ -172,6 +172,29 @@ const personOf = (row: PersonRow & { locked_until?: number | null }): Person => 
   version: row.version,
 });
 
+/**
+ * Lets a lead in again who is locked out or has forgotten: a new secret, no wrong tries, nobody signed in under the name.
+ * For whoever runs the host.
+ * @throws Error nobody of that name is a lead
+ */
+export async function resetLead(
+  db: Knex,
+  { name, hash, now }: { name: string; hash: string; now: number },
+): Promise<void> {
+  const row = await db<PersonRow>('people')
+    .where({ name_key: nameKey(name) })
+    .first();
+  if (row?.role !== 'lead') {
+    const leads = (await db<PersonRow>('people').where({ role: 'lead' }).select('name')).map((lead) => lead.name);
+    throw new Error(`${name} is no lead here. Leads are: ${leads.join(', ') || 'nobody yet'}.`);
+  }
+  await db.transaction(async (trx) => {
+    await saveSecret(trx, row.id, { secret: hash, kind: 'passphrase' }, { at: now, keepSession: null });
+    await trx<PersonRow>('people').where({ id: row.id }).update({ active: true });
+    await forgetFailures(trx, row.name);
+  });
+}
+
 /** Wrong tries that are free; from the next on each costs twice the pause of the one before. */
 const FREE_TRIES = 3;
 const FIRST_PAUSE_MS = 2_000;
@@ -179,34 +202,76 @@ const FIRST_PAUSE_MS = 2_000;
 const LOCK_TRIES = 10;
 const LOCK_MS = 15 * 60_000;
 
-/** How long sign-in under a name is still refused, ms; 0 when it may be tried. */
-export async function pauseLeft(db: Knex, name: string, now: number): Promise<number> {
-  const row = (await db('sign_in_failures')
-    .where({ name_key: nameKey(name) })
-    .first()) as { locked_until: number } | undefined;
-  return Math.max(0, (row?.locked_until ?? 0) - now);
+/** Whose tries are counted together: those of a device that has signed in under the name before, or all others. */
+const tryKey = (name: string, device: string | null) =>
+  device === null ? nameKey(name) : `${nameKey(name)}\n${device}`;
+
+/** A device on which this person has signed in before, by the mark of its cookie; null: it is not known for them. */
+export async function knownDevice(db: Knex, name: string, fingerprint: string | null): Promise<string | null> {
+  if (fingerprint === null) return null;
+  const row = await db('known_devices as d')
+    .join('people as p', 'p.id', 'd.person_id')
+    .where({ 'd.fingerprint': fingerprint, 'p.name_key': nameKey(name) })
+    .first('d.fingerprint');
+  return row ? fingerprint : null;
 }
 
-export async function signInFailed(db: Knex, name: string, now: number): Promise<void> {
-  const key = nameKey(name);
-  const row = (await db('sign_in_failures').where({ name_key: key }).first()) as { failures: number } | undefined;
-  const failures = (row?.failures ?? 0) + 1;
-  const pause =
-    failures >= LOCK_TRIES ? LOCK_MS : failures > FREE_TRIES ? FIRST_PAUSE_MS * 2 ** (failures - FREE_TRIES - 1) : 0;
-  await db('sign_in_failures')
-    .insert({ name_key: key, failures, last_at: now, locked_until: now + pause })
-    .onConflict('name_key')
+export async function rememberDevice(db: Knex, personId: string, fingerprint: string, now: number): Promise<void> {
+  await db('known_devices')
+    .insert({ fingerprint, person_id: personId, last_at: now })
+    .onConflict(['fingerprint', 'person_id'])
     .merge();
 }
 
-export async function forgetFailures(db: Knex, name: string): Promise<void> {
-  await db('sign_in_failures')
-    .where({ name_key: nameKey(name) })
-    .delete();
+/**
+ * Counts a try before its secret is looked at, as if it were wrong: tries that come at once count one by one.
+ * @returns ms for which it is refused, and then it counts nothing; 0: it may go on
+ */
+export async function reserveTry(db: Knex, name: string, device: string | null, now: number): Promise<number> {
+  const key = tryKey(name, device);
+  return db.transaction(async (trx) => {
+    const row = (await trx('sign_in_failures').where({ name_key: key }).first()) as
+      { failures: number; locked_until: number } | undefined;
+    if (row && row.locked_until > now) return row.locked_until - now;
+    const failures = (row?.failures ?? 0) + 1;
+    await trx('sign_in_failures')
+      .insert({ name_key: key, failures, last_at: now, locked_until: now + pauseAfter(failures) })
+      .onConflict('name_key')
+      .merge();
+    return 0;
+  });
 }
+
+/** A try was wrong: its pause counts from its end. */
+export async function tryFailed(db: Knex, name: string, device: string | null, now: number): Promise<void> {
+  const key = tryKey(name, device);
+  const row = (await db('sign_in_failures').where({ name_key: key }).first()) as { failures: number } | undefined;
+  if (row)
+    await db('sign_in_failures')
+      .where({ name_key: key })
+      .update({ locked_until: now + pauseAfter(row.failures) });
+}
+
+const pauseAfter = (failures: number) =>
+  failures >= LOCK_TRIES ? LOCK_MS : failures > FREE_TRIES ? FIRST_PAUSE_MS * 2 ** (failures - FREE_TRIES - 1) : 0;
+
+/** Forgets the wrong tries under a name: those of one device, or all. */
+export async function forgetFailures(db: Knex, name: string, device?: string | null): Promise<void> {
+  const query = db('sign_in_failures');
+  if (device === undefined)
+    void query.where({ name_key: nameKey(name) }).orWhere('name_key', 'like', `${likeText(nameKey(name))}\n%`);
+  else void query.where({ name_key: tryKey(name, device) });
+  await query.delete();
+}
+
+const likeText = (text: string) => text.replace(/[\\%_]/g, '_');
 
 /** A session that nobody used for so long is over. */
 const IDLE_MS = 30 * 86_400_000;
+/** Whoever is signed in for so long signs in again, used or not. */
+const LONGEST_MS = 90 * 86_400_000;
+/** A clock that is behind the last use by more than this was set back. */
+const CLOCK_BACK_MS = 300_000;
 /** The last use is written at most this often. */
 const SEEN_EVERY_MS = 10_000;
 
@@ -244,12 +309,21 @@ export async function findSession(
     .join('people as p', 'p.id', 's.person_id')
     .where('s.token_hash', tokenHash)
     .whereNull('s.ended_at')
-    .select('p.*', 's.id as session_id', 's.shared', 's.last_seen_at', 's.locked_at')
+    .select('p.*', 's.id as session_id', 's.shared', 's.last_seen_at', 's.locked_at', 's.created_at as begun_at')
     .first()) as
-    (PersonRow & { session_id: string; shared: number; last_seen_at: number; locked_at: number | null }) | undefined;
-  if (!row || !row.active || now - row.last_seen_at > IDLE_MS) return null;
+    | (PersonRow & {
+        session_id: string;
+        shared: number;
+        last_seen_at: number;
+        locked_at: number | null;
+        begun_at: number;
+      })
+    | undefined;
+  if (!row || !row.active || now - row.last_seen_at > IDLE_MS || now - row.begun_at > LONGEST_MS) return null;
   const shared = Boolean(row.shared);
-  const locked = row.locked_at !== null || (shared && now - row.last_seen_at > (await lockMs()));
+  const untouched = now - row.last_seen_at;
+  // A clock that was set back tells nothing of how long it lay untouched.
+  const locked = row.locked_at !== null || (shared && (untouched < -CLOCK_BACK_MS || untouched > (await lockMs())));
   if (!locked && now - row.last_seen_at > SEEN_EVERY_MS)
     await db('sessions').where({ id: row.session_id }).update({ last_seen_at: now });
   return { id: row.session_id, person: personOf(row), shared, locked };

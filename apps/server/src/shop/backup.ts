@@ -1,10 +1,15 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { connect } from '../db/connect';
 import { checkDatabase, copyDatabase } from '../db/copy';
 import { databaseFile, photoFolder } from '../settings';
+import { bookHeads, headMissing, keepHead } from './bookHeads';
+import { takeFolder } from './shopLock';
 
 const NAME = /^\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}Z$/;
 const DAY_MS = 86_400_000;
+/** Clocks may differ by so much. */
+const CLOCK_MS = 300_000;
 
 export const backupFolder = (dataFolder: string) => path.join(dataFolder, 'backups');
 const nameOf = (at: number) => new Date(at).toISOString().slice(0, 19).replaceAll(':', '-') + 'Z';
@@ -21,10 +26,16 @@ export function listBackups(dataFolder: string): string[] {
     .reverse();
 }
 
+/** When the last backup was made, epoch ms; one that is dated in the future counts as none. Null: there is none. */
+export function lastBackupAt(dataFolder: string, now: number): number | null {
+  const latest = listBackups(dataFolder).find((name) => timeOf(name) <= now + CLOCK_MS);
+  return latest === undefined ? null : timeOf(latest);
+}
+
 /** Whether the last backup is a day old, or there is none. */
 export function backupIsDue(dataFolder: string, now: number): boolean {
-  const [latest] = listBackups(dataFolder);
-  return latest === undefined || now - timeOf(latest) >= DAY_MS;
+  const last = lastBackupAt(dataFolder, now);
+  return last === null || now - last >= DAY_MS;
 }
 
 /** Photos never change: a second name for the same file where the disk can, a copy where not. */
@@ -60,33 +71,19 @@ export async function makeBackup(
   const { sound, message, book } = await checkDatabase(databaseFile(part));
   for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
   if (!sound) throw new Error(`The backup is not sound and is left at ${part}. ${message}`);
+  const copy = connect(databaseFile(part));
+  const missing = await headMissing(copy, bookHeads(dataFolder)).finally(() => copy.destroy());
+  for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
+  if (missing !== null)
+    throw new Error(`${missing} No backup takes the place of an earlier one; the copy is left at ${part}.`);
   const about = { at: now, entries: book!.entries, lastHash: book!.lastHash };
   fs.writeFileSync(path.join(part, 'backup.json'), `${JSON.stringify(about, null, 2)}\n`);
   fs.rmSync(target, { recursive: true, force: true });
   fs.renameSync(part, target);
+  keepHead(dataFolder, about);
   for (const old of listBackups(dataFolder).slice(Math.max(1, keep)))
     fs.rmSync(path.join(backupFolder(dataFolder), old), { recursive: true });
   return { name, message };
-}
-
-const lockFile = (dataFolder: string) => path.join(dataFolder, 'server.pid');
-
-/** Notes that a server has this folder in hand, until it ends. */
-export function holdFolder(dataFolder: string): () => void {
-  fs.mkdirSync(dataFolder, { recursive: true });
-  fs.writeFileSync(lockFile(dataFolder), String(process.pid));
-  return () => fs.rmSync(lockFile(dataFolder), { force: true });
-}
-
-function serverRuns(dataFolder: string): boolean {
-  if (!fs.existsSync(lockFile(dataFolder))) return false;
-  const pid = Number(fs.readFileSync(lockFile(dataFolder), 'utf8'));
-  try {
-    process.kill(pid, 0);
-    return pid !== process.pid;
-  } catch {
-    return false;
-  }
 }
 
 /**
@@ -106,24 +103,97 @@ export async function restoreBackup(
       `There is no backup ${name}. ${there.length > 0 ? `There are: ${there.join(', ')}` : 'There is none yet.'}`,
     );
   }
-  if (serverRuns(dataFolder)) throw new Error('The server is running on this data. Stop it first, then restore.');
-  const part = path.join(dataFolder, 'restore.part');
-  fs.rmSync(part, { recursive: true, force: true });
-  fs.cpSync(source, part, { recursive: true });
-  const { sound, message } = await checkDatabase(databaseFile(part));
-  if (!sound) {
+  const letGo = takeFolder(dataFolder);
+  try {
+    finishRestore(dataFolder);
+    const part = partOf(dataFolder);
     fs.rmSync(part, { recursive: true, force: true });
-    throw new Error(`This backup is not sound, nothing was changed. ${message}`);
+    fs.cpSync(source, part, { recursive: true });
+    const { sound, message, book } = await checkDatabase(databaseFile(part));
+    if (!sound) {
+      fs.rmSync(part, { recursive: true, force: true });
+      throw new Error(`This backup is not sound, nothing was changed. ${message}`);
+    }
+    await shutDoors(dataFolder, databaseFile(part), now);
+    for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
+    const aside = path.join(dataFolder, `before-restore-${nameOf(now)}`);
+    // From here on a start finishes what is begun, wherever it was cut off.
+    const journal: Journal = { name, aside, entries: book!.entries, lastHash: book!.lastHash, at: now };
+    writeWhole(journalOf(dataFolder), JSON.stringify(journal));
+    finishRestore(dataFolder);
+    return { aside, message };
+  } finally {
+    letGo();
   }
-  const aside = path.join(dataFolder, `before-restore-${nameOf(now)}`);
+}
+
+interface Journal {
+  name: string;
+  aside: string;
+  entries: number;
+  lastHash: string;
+  at: number;
+}
+
+const partOf = (dataFolder: string) => path.join(dataFolder, 'restore.part');
+const journalOf = (dataFolder: string) => path.join(dataFolder, 'restore.json');
+
+/** A file that is there whole or not at all, also after a power cut. */
+function writeWhole(file: string, text: string): void {
+  const handle = fs.openSync(`${file}.part`, 'w');
+  fs.writeSync(handle, text);
+  fs.fsyncSync(handle);
+  fs.closeSync(handle);
+  fs.renameSync(`${file}.part`, file);
+}
+
+/**
+ * Finishes a restore that was cut off between its renames; does nothing when there is none. Each step may have been done
+ * already: what still lies in the part has not been put in its place yet.
+ * @returns what was finished, in words; null: nothing
+ */
+export function finishRestore(dataFolder: string): string | null {
+  if (!fs.existsSync(journalOf(dataFolder))) return null;
+  const { name, aside, entries, lastHash, at } = JSON.parse(fs.readFileSync(journalOf(dataFolder), 'utf8')) as Journal;
+  const part = partOf(dataFolder);
   fs.mkdirSync(aside, { recursive: true });
-  for (const suffix of ['', '-wal', '-shm']) move(databaseFile(dataFolder) + suffix, aside);
-  move(photoFolder(dataFolder), aside);
-  for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
-  fs.renameSync(databaseFile(part), databaseFile(dataFolder));
-  fs.renameSync(photoFolder(part), photoFolder(dataFolder));
+  if (fs.existsSync(databaseFile(part))) {
+    for (const suffix of ['-wal', '-shm', '']) move(databaseFile(dataFolder) + suffix, aside);
+    fs.renameSync(databaseFile(part), databaseFile(dataFolder));
+  }
+  if (fs.existsSync(photoFolder(part))) {
+    move(photoFolder(dataFolder), aside);
+    fs.renameSync(photoFolder(part), photoFolder(dataFolder));
+  }
+  keepHead(dataFolder, { at, entries, lastHash, restored: true });
   fs.rmSync(part, { recursive: true, force: true });
-  return { aside, message };
+  fs.rmSync(journalOf(dataFolder));
+  return `Backup ${name} is in its place. What was there before lies in ${aside}`;
+}
+
+/** What was closed since the backup stays closed: nobody is signed in, and a token that is not in force now stays so. */
+async function shutDoors(dataFolder: string, restored: string, now: number): Promise<void> {
+  const inForce = new Set<string>();
+  if (fs.existsSync(databaseFile(dataFolder))) {
+    const present = connect(databaseFile(dataFolder));
+    try {
+      for (const { id } of (await present('machine_tokens').whereNull('revoked_at').select('id')) as { id: string }[])
+        inForce.add(id);
+    } catch {
+      // What is there can't be read: then no token is known to be in force.
+    } finally {
+      await present.destroy();
+    }
+  }
+  const db = connect(restored);
+  try {
+    await db('sessions').whereNull('ended_at').update({ ended_at: now });
+    for (const { id } of (await db('machine_tokens').whereNull('revoked_at').select('id')) as { id: string }[])
+      if (!inForce.has(id)) await db('machine_tokens').where({ id }).update({ revoked_at: now });
+    await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
+  } finally {
+    await db.destroy();
+  }
 }
 
 function move(from: string, toFolder: string): void {

@@ -76,7 +76,11 @@ export async function exportShop(
       if (without) void query.whereNot(without.column, without.value);
       counts[name] = ((await query) as { count: number }).count;
     }
-    const manifest = { format: EXPORT_FORMAT, version: EXPORT_VERSION, exportedAt: at, rows: counts };
+    const last = (await frozen('book').orderBy('seq', 'desc').first('seq', 'hash')) as
+      { seq: number; hash: string } | undefined;
+    // Where the book ends, so that an end that was cut off is noticed.
+    const book = { entries: last?.seq ?? 0, lastHash: last?.hash ?? null };
+    const manifest = { format: EXPORT_FORMAT, version: EXPORT_VERSION, exportedAt: at, rows: counts, book };
     zip.addBuffer(Buffer.from(`${JSON.stringify(manifest, null, 2)}\n`), 'manifest.json', options);
     zip.addBuffer(Buffer.from(README), 'README.txt', options);
     for (const table of TAKEN_TABLES) {

@@ -85,7 +85,7 @@ export async function importShop(
   const written: string[] = [];
   try {
     const entries = await entriesOf(zip, fs.statSync(file).size);
-    const rows = await readManifest(zip, entries.get('manifest.json'));
+    const { rows, book: head } = await readManifest(zip, entries.get('manifest.json'));
     await db.transaction(async (trx) => {
       if (await trx('people').first())
         throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
@@ -102,6 +102,10 @@ export async function importShop(
       const book = await verifyBook(trx);
       if (!book.sound)
         throw refuse(`The book in this export was changed: line ${book.fault!.seq}, ${book.fault!.reason}.`);
+      if (head && (head.entries !== book.entries || (head.entries > 0 && head.lastHash !== book.lastHash)))
+        throw refuse(
+          `The book in this export has ${book.entries} lines, and when it was made it had ${head.entries} that ended otherwise. It was changed.`,
+        );
       await fs.promises.mkdir(photoFolder, { recursive: true });
       for (const [name, entry] of entries) {
         const [, photo] = PHOTO.exec(name) ?? [];
@@ -121,16 +125,22 @@ export async function importShop(
   }
 }
 
-async function readManifest(zip: ZipFile, entry: Entry | undefined): Promise<Record<string, number>> {
+interface Manifest {
+  rows: Record<string, number>;
+  /** Where the book ended; exports of earlier versions don't say. */
+  book?: { entries: number; lastHash: string | null };
+}
+
+async function readManifest(zip: ZipFile, entry: Entry | undefined): Promise<Manifest> {
   if (!entry) throw refuse('This zip has no manifest: it is no export of a shop.');
   if (entry.uncompressedSize > 100_000) throw refuse('The manifest of this zip is too long.');
-  const manifest = JSON.parse(await textOf(zip, entry)) as { format?: unknown; version?: unknown; rows?: unknown };
+  const manifest = JSON.parse(await textOf(zip, entry)) as { format?: unknown; version?: unknown } & Partial<Manifest>;
   if (manifest.format !== EXPORT_FORMAT) throw refuse('This zip is no export of a shop.');
   if (manifest.version !== EXPORT_VERSION)
     throw refuse(
       'This export was made by another version of Even Bed. Read it in there, or use the version that made it.',
     );
-  return manifest.rows as Record<string, number>;
+  return { rows: manifest.rows ?? {}, ...(manifest.book ? { book: manifest.book } : {}) };
 }
 
 /** Reads one table, row by row. @returns how many rows */

@@ -5,7 +5,7 @@ import { Readable } from 'node:stream';
 import { settingsWriteSchema, type SettingsWrite } from '@even-bed/contract';
 import { v7 as uuid } from 'uuid';
 import { notFound, Problem } from '../http/problem';
-import type { Answer, Call, Route } from '../http/route';
+import type { Answer, BeforeCall, Call, Route } from '../http/route';
 import { countPeople } from '../people/store';
 import { exportShop } from './exportShop';
 import { importShop } from './importShop';
@@ -24,10 +24,25 @@ async function takeAlong({ db, photoFolder, now }: Call): Promise<Answer> {
   return { body: stream, file: { type: 'application/zip', name: `even-bed-${day}.zip` } };
 }
 
-async function bringAlong({ db, photoFolder, uploadFile }: Call): Promise<Answer> {
+/** An import under way: one at a time, and none into a shop that has people. */
+let importing = false;
+
+async function mayBringAlong({ db, firstCode, query }: BeforeCall): Promise<void> {
   if ((await countPeople(db)) > 0)
     throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
-  return { body: { rows: await importShop(db, { file: uploadFile!, photoFolder }) } };
+  if (firstCode !== null && query['code'] !== firstCode)
+    throw new Problem(403, 'wrong-code', 'This is not the code that stands on the server’s terminal.');
+  if (importing) throw new Problem(429, 'busy', 'An export is being read in already. Wait for it.');
+}
+
+async function bringAlong({ db, photoFolder, uploadFile }: Call): Promise<Answer> {
+  if (importing) throw new Problem(429, 'busy', 'An export is being read in already. Wait for it.');
+  importing = true;
+  try {
+    return { body: { rows: await importShop(db, { file: uploadFile!, photoFolder }) } };
+  } finally {
+    importing = false;
+  }
 }
 
 export const shopRoutes: Route[] = [
@@ -73,6 +88,7 @@ export const shopRoutes: Route[] = [
       tooLarge: 'An export may have at most 4 GB.',
       toFile: true,
     },
+    before: mayBringAlong,
     handle: bringAlong,
   },
   {

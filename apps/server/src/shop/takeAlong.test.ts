@@ -15,7 +15,8 @@ import { loadDemo } from '../db/demo/loadDemo';
 import { buildApp } from '../http/app';
 import { facts, newId, NOW, openShop } from '../http/shop.fixture';
 import { databaseFile, photoFolder } from '../settings';
-import { backupIsDue, holdFolder, listBackups, makeBackup, restoreBackup } from './backup';
+import { backupIsDue, listBackups, makeBackup, restoreBackup } from './backup';
+import { takeFolder } from './shopLock';
 import { exportShop } from './exportShop';
 import { TAKEN_TABLES } from './tables';
 
@@ -372,7 +373,8 @@ describe('backups', () => {
     await expect(makeBackup(data, { now: NOW + 5 * DAY, keep: 2 })).rejects.toThrow('not sound');
     expect(listBackups(data)).toHaveLength(2);
     await db.destroy();
-    const letGo = holdFolder(data);
+    const letGo = takeFolder(data);
+    await expect(restoreBackup(data, '2026-11-28T12-00-00Z', NOW)).rejects.toThrow('in hand');
     letGo();
     await expect(restoreBackup(data, '../backups', NOW)).rejects.toThrow('There is no backup');
     fs.writeFileSync(databaseFile(path.join(data, 'backups/2026-11-27T12-00-00Z')), 'broken');

@@ -7,19 +7,17 @@ import {
   type PrintColumn,
   type PrintLine,
 } from '@even-bed/core';
-import { parse } from 'csv-parse/sync';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { actorOf } from '../http/acting';
-import { atField, idTaken, notFound, Problem } from '../http/problem';
+import { breathe, LIMITS } from '../http/limits';
+import { atField, idTaken, notFound } from '../http/problem';
 import { shopSettings } from '../shop/store';
 import { addPrints, ROWS_AT_ONCE, type NewPrint } from './store';
 
-const MOST_LINES = 250_000;
-const MOST_COLUMNS = 200;
-const LINES_AT_ONCE = 5_000;
+const LINES_AT_ONCE = 1_000;
 /** Lines that one request takes: short enough that others get their turn in between. */
-const PART = 2_000;
+const PART = 1_000;
 const SAMPLE = 8;
 const SHOWN_BAD = 200;
 /** Namespace of the ids of prints from lists (a fixed, random UUID). */
@@ -42,47 +40,6 @@ interface LineRow {
   line: number;
   cells: string;
   repeat: number;
-}
-
-/** The mark between cells: the one of comma, semicolon and tab that stands most often in the first line. */
-function delimiterOf(text: string): string {
-  const [first = ''] = text.split(/\r?\n/, 1);
-  return [',', ';', '\t'].sort((p, q) => first.split(q).length - first.split(p).length)[0]!;
-}
-
-/** Reads a CSV file into heads and lines. @throws Problem what is no list, or too long a one */
-export function readCsv(file: Buffer): { heads: string[]; lines: string[][] } {
-  const text = new TextDecoder('utf-8').decode(file).replace(/^\uFEFF/, '');
-  if (text.includes('\0'))
-    throw new Problem(422, 'no-list', 'This is no text file. Save the list as CSV and try again.');
-  let rows: string[][];
-  try {
-    rows = parse(text, {
-      delimiter: delimiterOf(text),
-      relax_column_count: true,
-      relax_quotes: true,
-      skip_empty_lines: true,
-      trim: true,
-      to: MOST_LINES + 2,
-      max_record_size: 100_000,
-    });
-  } catch {
-    throw new Problem(
-      422,
-      'no-list',
-      'This list can’t be read: a quotation mark is opened and never closed. Save it as CSV again.',
-    );
-  }
-  const [heads, ...lines] = rows;
-  if (!heads || lines.length === 0)
-    throw new Problem(422, 'no-list', 'There is no line under the heads of the columns.');
-  if (lines.length > MOST_LINES)
-    throw new Problem(
-      422,
-      'too-long',
-      `A list may have at most ${MOST_LINES.toLocaleString('en')} lines. Cut it in two.`,
-    );
-  return { heads: heads.slice(0, MOST_COLUMNS), lines: lines.map((cells) => cells.slice(0, MOST_COLUMNS)) };
 }
 
 /** Keeps a list that came in, with a guess of what its columns hold. The same again changes nothing. */
@@ -114,8 +71,10 @@ export async function keepList(
     at,
     person_id: actorOf(db),
   });
-  for (let i = 0; i < rows.length; i += ROWS_AT_ONCE)
+  for (let i = 0; i < rows.length; i += ROWS_AT_ONCE) {
     await db('print_list_lines').insert(rows.slice(i, i + ROWS_AT_ONCE));
+    await breathe();
+  }
   return readList(db, id);
 }
 
@@ -170,6 +129,16 @@ const NEEDED_WORDS = {
   ended: 'Say which column holds when the print ended.',
   held: 'Say which column holds whether it held.',
 };
+
+/** Reads lines with a pause now and then in which others get their turn. */
+async function readAll<T>(rows: readonly LineRow[], read: (row: LineRow) => T): Promise<T[]> {
+  const all: T[] = [];
+  for (const [i, row] of rows.entries()) {
+    if (i % LIMITS.linesAtOnce === 0) await breathe();
+    all.push(read(row));
+  }
+  return all;
+}
 
 interface Reader {
   read: (row: LineRow) => { row: LineRow; line: PrintLine; print: NewPrint | null };
@@ -243,7 +212,7 @@ export async function previewList(
   );
   for (let from = 0; ;) {
     const rows = await linesAfter(db, id, from, LINES_AT_ONCE);
-    const lines = rows.map(read);
+    const lines = await readAll(rows, read);
     const known = await knownOf(
       db,
       lines.flatMap(({ print }) => print ?? []),
@@ -293,7 +262,7 @@ export async function takePart(db: Knex, id: string, { match, from }: ListTake, 
   const list = await needList(db, id);
   const { read } = await readerFor(db, match, now);
   const rows = await linesAfter(db, id, from, PART);
-  const lines = rows.map(read);
+  const lines = await readAll(rows, read);
   const prints = lines.flatMap(({ print }) => print ?? []);
   const known = await knownOf(db, prints);
   const fresh = prints.filter((print) => !known.has(print.id));

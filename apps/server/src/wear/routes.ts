@@ -13,13 +13,16 @@ import {
 import Joi from 'joi';
 import { csv } from '../http/csv';
 import { refuseOtherMachine } from '../http/caller';
+import { heavy } from '../http/heavy';
 import { notFound } from '../http/problem';
 import type { Route } from '../http/route';
-import { badLines, dropList, fixLine, keepList, openLists, previewList, readCsv, readList, takePart } from './lists';
+import { badLines, dropList, fixLine, keepList, openLists, previewList, readList, takePart } from './lists';
+import type { readCsv } from './readCsv';
 import type { PrintFilter } from './searchPrints';
 import { addPrints, findPrint, listPrints, logPrint, withdrawPrint } from './store';
 
 const LIST_LIMIT = 40 * 1024 * 1024;
+type CsvFile = ReturnType<typeof readCsv>;
 
 export const wearRoutes: Route[] = [
   {
@@ -69,6 +72,8 @@ export const wearRoutes: Route[] = [
     summary: 'Write several prints down, all or none',
     answers: 'added: how many were new.',
     body: printsWriteSchema,
+    bodyLimit: 512 * 1024,
+    nodes: 10_000,
     handle: async ({ db, body, now }) => ({
       body: { added: await addPrints(db, (body as PrintsWrite).prints, { source: 'grid', from: 'the grid', now }) },
     }),
@@ -105,9 +110,10 @@ export const wearRoutes: Route[] = [
       limit: LIST_LIMIT,
       tooLarge: 'A list may have at most 40 MB. Cut it in two.',
     },
-    handle: async ({ db, params, query, upload, now }) => {
+    prepare: ({ upload, signal }) => heavy('readCsv', upload!, signal),
+    handle: async ({ db, params, query, prepared, now }) => {
       const { name } = query as { name: string };
-      return { body: await keepList(db, params['id']!, { name, file: readCsv(upload!), at: now }) };
+      return { body: await keepList(db, params['id']!, { name, file: prepared as CsvFile, at: now }) };
     },
   },
   {

@@ -66,11 +66,17 @@ export const ROWS_AT_ONCE = 400;
  * Writes prints down, each once by its id, with the surface that lay there when it ended, and counts them on it.
  * @returns those that were new
  */
+/** Clocks and zones differ by up to a day. */
+const DAY_MS = 86_400_000;
+
 async function insertPrints(
   db: Knex,
   prints: readonly NewPrint[],
   { source, now }: { source: Print['source']; now: number },
 ): Promise<NewRow[]> {
+  const late = prints.findIndex(({ endedAt }) => endedAt > now + DAY_MS);
+  if (late >= 0)
+    throw atField(prints.length === 1 ? 'endedAt' : `prints.${late}.endedAt`, 'This time lies in the future.');
   const lay = await laidIn(db, [...new Set(prints.map(({ machineId }) => machineId))]);
   const rows = prints.map(({ id, machineId, endedAt, ...print }): PrintRow => {
     const { top } = lay(machineId, endedAt);

@@ -71,7 +71,10 @@ const OVERHANG = 3;
  * Source of the rules: common practice (poles, old mats under glass, dry faces, weakest layer).
  */
 export function checkMount({ surface, machine, turned, now }: MountQuestion): MountCheck {
-  needNumbers('checkMount', { surface: { ...surface, state: null }, machine, turned, now: now / 1e6 });
+  const { width: w, depth: d, limit } = surface;
+  const { plateWidth, plateDepth, printWidth, printDepth, hottest } = machine;
+  needNumbers('checkMount', { w, d, limit, plateWidth, plateDepth, printWidth, printDepth, hottest, turned });
+  needNumbers('checkMount', { now: now / 1e6 });
   needWord('checkMount', 'families', machine.family, ['filament', 'resin']);
   needWord('checkMount', 'groups', surface.group, GROUPS);
   const refusals: MountCheck['refusals'] = [];

@@ -24,6 +24,9 @@ export interface ColumnMatch {
   durationUnit: 's' | 'min' | 'h';
 }
 
+/** Characters of a cell that are looked at: more say nothing of a print. */
+const LONGEST_CELL = 500;
+
 const HEADS: Record<PrintColumn, RegExp> = {
   machine: /\b(machine|printer|device|name)\b/,
   ended: /\b(end\w*|finish\w*|complet\w*|date|time|timestamp|when)\b/,
@@ -55,6 +58,7 @@ const CHOOSING: readonly PrintColumn[] = [
 export function guessColumns(heads: readonly string[], sample: readonly (readonly string[])[]): ColumnMatch {
   const plain = heads.map((head) =>
     head
+      .slice(0, 100)
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, ' ')
       .trim(),
@@ -103,7 +107,7 @@ export function readPrintLine(
   const faults: Partial<Record<PrintColumn, string>> = {};
   const cell = (column: PrintColumn) => {
     const at = match.columns[column];
-    return at === undefined ? '' : (cells[at] ?? '').trim();
+    return at === undefined ? '' : (cells[at] ?? '').slice(0, LONGEST_CELL).trim();
   };
   const machine = cell('machine');
   if (machine === '') faults.machine = 'The machine is missing.';
@@ -146,7 +150,10 @@ export function readPrintLine(
 /** A weight, with a decimal comma or a "g" behind it; null for an empty cell, undefined for what is none. */
 function amount(text: string): number | null | undefined {
   if (text === '') return null;
-  const plain = text.replace(/\s*g(rams?)?$/i, '').replace(',', '.');
+  const plain = text
+    .slice(0, 40)
+    .replace(/\s{0,8}g(rams?)?$/i, '')
+    .replace(',', '.');
   const value = /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : NaN;
   return value >= 0 && value <= 1e6 ? value : undefined;
 }

@@ -1,3 +1,6 @@
+/** Characters of a cell that may be a time. */
+const LONGEST_TIME = 60;
+
 /** A date and time on a clock somewhere, without saying where. */
 interface ClockTime {
   year: number;
@@ -8,7 +11,8 @@ interface ClockTime {
   second: number;
 }
 
-const ISO = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,]\d+)?)?)?\s*(Z|[+-]\d{2}:?\d{2})?$/i;
+const ISO =
+  /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?)?\s{0,8}(Z|[+-]\d{2}:?\d{2})?$/i;
 const PARTS = /^(\d{1,2})([./-])(\d{1,2})\2(\d{4})(?:[ ,T]+(\d{1,2}):(\d{2})(?::(\d{2}))?)?\s*([ap]\.?m\.?)?$/i;
 
 /**
@@ -20,15 +24,17 @@ const PARTS = /^(\d{1,2})([./-])(\d{1,2})\2(\d{4})(?:[ ,T]+(\d{1,2}):(\d{2})(?::
  * @example readTime('25.11.2026 14:20', { dayFirst: true, zone: 'UTC' }) // 1795616400000
  */
 export function readTime(text: string, { dayFirst, zone }: { dayFirst: boolean; zone: string }): number | null {
+  if (text.length > LONGEST_TIME) return null;
   const trimmed = text.trim();
   if (/^\d{9,10}$/.test(trimmed)) return Number(trimmed) * 1000;
   if (/^\d{12,13}$/.test(trimmed)) return Number(trimmed);
   const iso = ISO.exec(trimmed);
   if (iso) {
-    const [, year, month, day, hour = '0', minute = '0', second = '0', offset] = iso;
+    const [, year, month, day, hour = '0', minute = '0', second = '0', fraction = '0', offset] = iso;
     const clock = checked({ year, month, day, hour, minute, second });
     if (!clock) return null;
-    return offset === undefined ? epochIn(clock, zone) : utc(clock) - offsetMs(offset);
+    const ms = Math.floor(Number(`0.${fraction}`) * 1000 + 1e-6);
+    return (offset === undefined ? epochIn(clock, zone) : utc(clock) - offsetMs(offset)) + ms;
   }
   const parts = PARTS.exec(trimmed);
   if (!parts) return null;
@@ -63,9 +69,23 @@ function offsetMs(offset: string): number {
 }
 
 const formats = new Map<string, Intl.DateTimeFormat>();
+/** Clocks change at quarters of an hour only: what a zone was ahead by in one is kept, for as many as a long list meets. */
+const QUARTER_MS = 900_000;
+const MOST_KEPT = 20_000;
+const kept = new Map<string, number>();
 
 /** How far a zone's clocks are ahead of UTC at a moment, ms. */
 function ahead(at: number, zone: string): number {
+  const key = `${zone} ${Math.floor(at / QUARTER_MS)}`;
+  const known = kept.get(key);
+  if (known !== undefined) return known;
+  if (kept.size >= MOST_KEPT) kept.clear();
+  const found = aheadByClock(at, zone);
+  kept.set(key, found);
+  return found;
+}
+
+function aheadByClock(at: number, zone: string): number {
   let format = formats.get(zone);
   if (!format) {
     format = new Intl.DateTimeFormat('en-US', {
@@ -92,12 +112,17 @@ function epochIn(clock: ClockTime, zone: string): number {
   return Math.min(first, second) + ahead(Math.min(first, second), zone) === naive ? Math.min(first, second) : second;
 }
 
+/** Characters of a cell that may be a span. */
+const LONGEST_SPAN = 60;
+const SPAN = /(\d{1,9}(?:\.\d{1,9})?)\s{0,8}(d|h|min|m|s)[a-z]{0,12}/g;
+
 /**
  * A span as lists write it: 1:30 (hours and minutes), 1:30:00, 1 h 30 min, 90 min, or a bare number in the column's unit.
  * @returns seconds; null when it is no span
  * @example readSpan('1 h 30 min', 's') // 5400
  */
 export function readSpan(text: string, unit: 's' | 'min' | 'h'): number | null {
+  if (text.length > LONGEST_SPAN) return null;
   const trimmed = text.trim().toLowerCase().replace(',', '.');
   const colons = /^(\d{1,4}):(\d{2})(?::(\d{2}))?$/.exec(trimmed);
   if (colons) {
@@ -106,7 +131,7 @@ export function readSpan(text: string, unit: 's' | 'min' | 'h'): number | null {
   }
   const size = { d: 86_400, h: 3600, min: 60, m: 60, s: 1 };
   if (/^\d+(\.\d+)?$/.test(trimmed)) return Math.round(Number(trimmed) * size[unit]);
-  const said = [...trimmed.matchAll(/(\d+(?:\.\d+)?)\s*(d|h|min|m|s)[a-z]*/g)];
-  if (said.length === 0 || trimmed.replace(/(\d+(?:\.\d+)?)\s*(d|h|min|m|s)[a-z]*/g, '').trim() !== '') return null;
+  const said = [...trimmed.matchAll(SPAN)];
+  if (said.length === 0 || trimmed.replace(SPAN, '').trim() !== '') return null;
   return Math.round(said.reduce((sum, [, amount, name]) => sum + Number(amount) * size[name as keyof typeof size], 0));
 }

@@ -9,6 +9,7 @@ import * as bookChain from './20261125_07_book_chain';
 import * as prints from './20261125_08_prints';
 import * as plans from './20261125_09_plans';
 import * as jobs from './20261125_10_jobs';
+import * as devices from './20261126_12_devices';
 import * as materials from './20261126_11_materials';
 
 /** All migrations by name; the date in the name is their order. */
@@ -24,4 +25,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261125_09_plans': plans,
   '20261125_10_jobs': jobs,
   '20261126_11_materials': materials,
+  '20261126_12_devices': devices,
 };
