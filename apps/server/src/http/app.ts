@@ -280,8 +280,14 @@ function answered(log: Logger) {
     } catch (error) {
       const { status, body } = errorAnswer(error);
       if (status >= 500) log.error({ err: error, method: ctx.method, path: ctx.path }, 'request failed');
+      // What is still on its way is not kept; the line is closed behind it.
+      if (!ctx.req.complete) {
+        ctx.set('Connection', 'close');
+        ctx.req.resume();
+      }
       ctx.status = status;
       ctx.body = body;
+      if (ctx.path.startsWith('/api')) ctx.set('Cache-Control', 'no-store');
     }
   };
 }

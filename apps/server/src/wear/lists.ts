@@ -15,9 +15,9 @@ import { atField, idTaken, notFound } from '../http/problem';
 import { shopSettings } from '../shop/store';
 import { addPrints, ROWS_AT_ONCE, type NewPrint } from './store';
 
-const LINES_AT_ONCE = 1_000;
+const LINES_AT_ONCE = 500;
 /** Lines that one request takes: short enough that others get their turn in between. */
-const PART = 1_000;
+const PART = 400;
 const SAMPLE = 8;
 const SHOWN_BAD = 200;
 /** Namespace of the ids of prints from lists (a fixed, random UUID). */
@@ -55,13 +55,15 @@ export async function keepList(
     return readList(db, id);
   }
   const times = new Map<string, number>();
-  const rows = lines.map((cells, i): LineRow => {
+  const rows: LineRow[] = [];
+  for (const [i, cells] of lines.entries()) {
+    if (i % LIMITS.linesAtOnce === 0) await breathe();
     const text = JSON.stringify(cells);
     const repeat = (times.get(text) ?? 0) + 1;
     times.set(text, repeat);
     // As a table program numbers it: the heads are line 1.
-    return { list_id: id, line: i + 2, cells: text, repeat };
-  });
+    rows.push({ list_id: id, line: i + 2, cells: text, repeat });
+  }
   await db('print_lists').insert({
     id,
     name: name || 'a list',
@@ -265,8 +267,10 @@ export async function takePart(db: Knex, id: string, { match, from }: ListTake, 
   const lines = await readAll(rows, read);
   const prints = lines.flatMap(({ print }) => print ?? []);
   const known = await knownOf(db, prints);
+  await breathe();
   const fresh = prints.filter((print) => !known.has(print.id));
   if (fresh.length > 0) await addPrints(db, fresh, { source: 'list', from: list.name, now });
+  await breathe();
   const done = lines.filter(({ print }) => print !== null).map(({ row }) => row.line);
   if (done.length > 0) await db('print_list_lines').where({ list_id: id }).whereIn('line', done).delete();
   await db('print_lists')
