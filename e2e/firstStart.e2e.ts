@@ -13,13 +13,18 @@ afterAll(() => shop.close());
 test('a new shop asks for its first account, at the field what is wrong with it', async () => {
   await page.goto('/');
   await page.getByTestId('first-start').waitFor();
+  await page.getByTestId('first-code').fill(shop.firstCode);
   await page.getByTestId('first-name').fill('Tess Marl');
   await page.getByTestId('first-secret').fill('1234');
   await page.getByTestId('first-again').fill('1234');
   await page.getByTestId('first-go').click();
   await eventually(async () => expect(await page.getByTestId('first-secret-error').innerText()).toMatch(/6 digits/));
   await page.getByTestId('first-secret').fill('a long evening');
+  await page.getByTestId('first-code').fill('000000');
   await page.getByTestId('first-again').fill('a long evening');
+  await page.getByTestId('first-go').click();
+  await eventually(async () => expect(await page.getByTestId('first-code-error').innerText()).toMatch(/terminal/));
+  await page.getByTestId('first-code').fill(shop.firstCode);
   await page.getByTestId('first-go').click();
   await page.getByTestId('add-first').waitFor();
   // The shop is where the device that opened it is.

@@ -66,7 +66,8 @@ export class TestShop {
       await said(shop.machines, /listen from port/);
     }
     await shop.startServer();
-    if (!options.demo && !options.unclaimed) shop.keep(LEAD.name, await shop.post('/people/first', { ...LEAD, at: 1 }));
+    if (!options.demo && !options.unclaimed)
+      shop.keep(LEAD.name, await shop.post('/people/first', { ...LEAD, code: shop.firstCode, at: 1 }));
     shop.browser = await chromium.launch({
       executablePath: process.env['EVEN_BED_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [
@@ -95,6 +96,9 @@ export class TestShop {
     };
   }
 
+  /** What the server asks of the first account. */
+  firstCode = '';
+
   /** @param aheadMs how far the server's clock stands ahead, as after a wait */
   async startServer(aheadMs = 0): Promise<void> {
     const clock = aheadMs === 0 ? [] : ['--import', path.join(ROOT, 'e2e/clockAhead.mjs')];
@@ -102,7 +106,8 @@ export class TestShop {
       cwd: ROOT,
       env: { ...this.env(), CLOCK_AHEAD_MS: String(aheadMs) },
     });
-    await said(this.server, /is open at/);
+    const told = await said(this.server, /is open at/);
+    this.firstCode = /code (\d{6})/.exec(told)?.[1] ?? this.firstCode;
   }
 
   /** Ends the server as a power cut would. */
@@ -201,12 +206,12 @@ export class TestShop {
 }
 
 /** Waits until a process says something; fails with its words when it ends first. */
-function said(child: ChildProcess, what: RegExp): Promise<void> {
+function said(child: ChildProcess, what: RegExp): Promise<string> {
   return new Promise((resolve, reject) => {
     let all = '';
     const onData = (chunk: Buffer) => {
       all += chunk.toString();
-      if (what.test(all)) resolve();
+      if (what.test(all)) resolve(all);
     };
     child.stdout!.on('data', onData);
     child.stderr!.on('data', onData);

@@ -52,8 +52,8 @@ async function main(): Promise<void> {
     const address = server.address();
     const actual = typeof address === 'object' && address ? address.port : port;
     const url = `http://${host === '0.0.0.0' ? 'localhost' : host}:${actual}`;
-    process.stdout.write(`Even Bed is open at ${url}\nIts data lies in ${dataFolder}\n`);
     if (firstCode !== null) process.stdout.write(`The first account is made with the code ${firstCode}\n`);
+    process.stdout.write(`Even Bed is open at ${url}\nIts data lies in ${dataFolder}\n`);
   });
   let stopping = false;
   const stop = () => {

@@ -21,13 +21,37 @@ describe('sendWrite', () => {
       kind: 'refused',
       message: 'The server refused it (404).',
     });
-    for (const status of [500, 503, 429])
+    for (const status of [401, 429, 503, 507])
       expect(await sendWrite(write('k'), answer(status))).toEqual({ kind: 'waiting' });
+    expect(await sendWrite(write('k'), answer(500))).toEqual({ kind: 'broken', status: 500 });
     expect(await sendWrite(write('k'), () => Promise.reject(new TypeError('no network')))).toEqual({ kind: 'waiting' });
   });
 });
 
 describe('the outbox', () => {
+  test('a write on which the server fails three times is laid aside, and those behind it go on', async () => {
+    const queue = [write('a'), write('b')];
+    const done: [string, string][] = [];
+    await new Promise<void>((resolve) => {
+      const outbox = createOutbox({
+        next: () => queue[0] ?? null,
+        done: ({ key }, result) => {
+          done.push([key, result.kind === 'refused' ? result.message : result.kind]);
+          queue.shift();
+          if (queue.length === 0) resolve();
+        },
+        reachable: () => {},
+        send: ({ key }) => Promise.resolve(key === 'a' ? { kind: 'broken', status: 500 } : { kind: 'sent' }),
+        pause: () => Promise.resolve(),
+      });
+      outbox.nudge();
+    });
+    expect(done).toEqual([
+      ['a', expect.stringContaining('failed on this 3 times (500)')],
+      ['b', 'sent'],
+    ]);
+  });
+
   test('sends in order, tries again while there is no answer, and never twice after one', async () => {
     const queue = [write('a'), write('b'), write('c')];
     const answers: SendResult[] = [

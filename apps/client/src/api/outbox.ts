@@ -7,14 +7,22 @@ export interface PendingWrite {
   body: unknown;
 }
 
-/** sent: the server has it · refused: it never will, with its words · waiting: no answer now, try again. */
-export type SendResult = { kind: 'sent' } | { kind: 'refused'; message: string } | { kind: 'waiting' };
+/**
+ * sent: the server has it · refused: it never will, with its words · waiting: no answer now, try again · broken: the server
+ * failed on it.
+ */
+export type SendResult =
+  { kind: 'sent' } | { kind: 'refused'; message: string } | { kind: 'waiting' } | { kind: 'broken'; status: number };
 
 const TIMEOUT_MS = 15_000;
+/** Nobody is signed in, too much at once, a full disk, or nobody behind the proxy: none of it is the write's own fault. */
+const AGAIN_LATER = [401, 408, 429, 502, 503, 504, 507];
+/** A write on which the server fails so often is laid aside, so that the others go on. */
+const MOST_FAILURES = 3;
 /** Pauses between tries, ms; the last one repeats. */
 const PAUSES_MS = [500, 1_000, 2_000, 5_000, 10_000, 20_000];
 
-/** Sends one write. Anything but a plain refusal (4xx) leaves it waiting. */
+/** Sends one write. A plain refusal (4xx) ends it; a failure of the server's own is told from no answer. */
 export async function sendWrite({ key, path, body }: PendingWrite, send: typeof fetch = fetch): Promise<SendResult> {
   const controller = new AbortController();
   const timer = setTimeout(() => controller.abort(), TIMEOUT_MS);
@@ -27,7 +35,8 @@ export async function sendWrite({ key, path, body }: PendingWrite, send: typeof 
     });
     if (response.ok) return { kind: 'sent' };
     // 401: nobody is signed in now; it waits until the one who made it is.
-    if (response.status >= 500 || [401, 408, 429].includes(response.status)) return { kind: 'waiting' };
+    if (AGAIN_LATER.includes(response.status)) return { kind: 'waiting' };
+    if (response.status >= 500) return { kind: 'broken', status: response.status };
     const data: unknown = await response.json().catch(() => null);
     return {
       kind: 'refused',
@@ -43,7 +52,7 @@ export async function sendWrite({ key, path, body }: PendingWrite, send: typeof 
 export interface OutboxParts {
   /** The next write in order, or null. */
   next: () => PendingWrite | null;
-  done: (write: PendingWrite, result: Exclude<SendResult, { kind: 'waiting' }>) => void;
+  done: (write: PendingWrite, result: Extract<SendResult, { kind: 'sent' | 'refused' }>) => void;
   /** Told whether the server answers. */
   reachable: (answers: boolean) => void;
   send?: (write: PendingWrite) => Promise<SendResult>;
@@ -71,9 +80,26 @@ export function createOutbox({ next, done, reachable, send = sendWrite, pause }:
 
   async function run(): Promise<void> {
     let tries = 0;
+    const failures = new Map<string, number>();
     for (let write = next(); write; write = next()) {
       nudged = false;
       const result = await send(write);
+      if (result.kind === 'broken') {
+        const count = (failures.get(write.key) ?? 0) + 1;
+        failures.set(write.key, count);
+        reachable(true);
+        if (count >= MOST_FAILURES) {
+          done(write, {
+            kind: 'refused',
+            message: `The server failed on this ${count} times (${result.status}). It is kept here: try again later, or let it go.`,
+          });
+          tries = 0;
+          continue;
+        }
+        if (!nudged) await sleep(PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)]!);
+        tries++;
+        continue;
+      }
       if (result.kind === 'waiting') {
         reachable(false);
         if (!nudged) await sleep(PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)]!);

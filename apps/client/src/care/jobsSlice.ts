@@ -36,6 +36,21 @@ export const jobsSlice = createSlice({
         Object.entries(payload.jobs).filter(([, { job, local }]) => job.ended === null || local.length > 0),
       ),
     }),
+    /** What another tab has done comes beside what was done here. */
+    jobsMerged(state, { payload }: PayloadAction<JobsState>) {
+      for (const [id, known] of Object.entries(payload.jobs)) {
+        const here = state.jobs[id];
+        if (!here) {
+          state.jobs[id] = known;
+          continue;
+        }
+        for (const local of known.local) {
+          const has =
+            here.local.some((one) => one.id === local.id) || here.job.events.some((one) => one.id === local.id);
+          if (!has) here.local.push(local);
+        }
+      }
+    },
     jobBegun(state, { payload: job }: PayloadAction<Job>) {
       state.jobs[job.id] ??= { job, local: [] };
     },
@@ -57,7 +72,7 @@ export const jobsSlice = createSlice({
   },
 });
 
-export const { jobsRemembered, jobBegun, jobSeen, jobTakenOn, jobEventRefused } = jobsSlice.actions;
+export const { jobsMerged, jobsRemembered, jobBegun, jobSeen, jobTakenOn, jobEventRefused } = jobsSlice.actions;
 
 export const setupOf = ({ procedure, choices, startedAt }: Job): RunSetup => ({ procedure, choices, startedAt });
 

@@ -9,7 +9,7 @@ import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
 import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
-import { temperature } from '../ui/formatHeight';
+import { temperature, temperatureDifference } from '../ui/formatHeight';
 import { clockTime } from '../ui/formatTime';
 import { Notice } from '../ui/Notice';
 import { numberIn } from '../ui/numberIn';
@@ -49,7 +49,7 @@ export function SoakTool() {
           <>
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
               <Figure
-                label={`Top within ${temperature(input.within).replace(/\.0/, '')} after`}
+                label={`Top within ${temperatureDifference(input.within)} after`}
                 value={result.seconds === null ? 'over a day' : durationWords(result.seconds)}
                 testID="soak-time"
               />

@@ -21,12 +21,13 @@ export function FirstStart() {
   const [name, setName] = useState('');
   const [secret, setSecret] = useState('');
   const [again, setAgain] = useState('');
+  const [code, setCode] = useState('');
   const [make, { isLoading, error }] = useMakeFirstPersonMutation();
   const failure = errorOf(error);
   const differs = again !== '' && again !== secret;
   const submit = async () => {
     const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-    const result = await make({ id: id.current, name, secret, shared: false, zone, at: Date.now() });
+    const result = await make({ id: id.current, name, secret, shared: false, zone, code, at: Date.now() });
     if (result.data) dispatch(signedIn(result.data));
   };
   return (
@@ -35,6 +36,15 @@ export function FirstStart() {
         <Words>
           The first account is yours: a lead, who sets rules, lets others in and can restore. It stays on this computer.
         </Words>
+        <Field
+          label="Code from the server’s terminal"
+          value={code}
+          onChange={setCode}
+          keyboard="decimal"
+          error={failure?.fields['code']}
+          hint="It stands where the shop was started: nobody else in the network makes the first account."
+          testID="first-code"
+        />
         <Field
           label="Your name"
           value={name}
@@ -49,7 +59,10 @@ export function FirstStart() {
           value={secret}
           onChange={setSecret}
           error={
-            failure ? (failure.fields['secret'] ?? (failure.fields['name'] ? undefined : failure.message)) : undefined
+            failure
+              ? (failure.fields['secret'] ??
+                (failure.fields['name'] || failure.fields['code'] ? undefined : failure.message))
+              : undefined
           }
           hint="A passphrase of 8 characters or more, or a PIN of 6 digits or more."
           testID="first-secret"
@@ -71,19 +84,19 @@ export function FirstStart() {
           onPress={() => void submit()}
           testID="first-go"
         />
-        <BringAlong />
+        <BringAlong code={code} />
       </View>
     </Page>
   );
 }
 
 /** An export of another shop, read into this empty one. */
-function BringAlong() {
+function BringAlong({ code }: { code: string }) {
   const [bring, { isLoading, error }] = useImportShopMutation();
   const failure = errorOf(error);
   const choose = async () => {
     const file = await pickFile('.zip,application/zip');
-    if (file) await bring({ id: uuid(), file });
+    if (file) await bring({ id: uuid(), file, code });
   };
   return (
     <Section title="OR BRING A SHOP ALONG">

@@ -22,9 +22,9 @@ export const peopleApi = api.injectEndpoints({
     session: build.query<SessionState, void>({ query: () => '/session', providesTags: ['Session'] }),
     signIn: build.mutation<SessionState, SignIn>({ query: (body) => post('/session', body) }),
     makeFirstPerson: build.mutation<SessionState, FirstPerson>({ query: (body) => post('/people/first', body) }),
-    importShop: build.mutation<unknown, { id: string; file: Blob }>({
-      query: ({ id, file }) => ({
-        url: `/import/${id}`,
+    importShop: build.mutation<unknown, { id: string; file: Blob; code: string }>({
+      query: ({ id, file, code }) => ({
+        url: `/import/${id}?code=${encodeURIComponent(code)}`,
         method: 'PUT',
         headers: { 'Content-Type': 'application/zip', 'Idempotency-Key': id },
         body: file,

@@ -1,7 +1,7 @@
 import { AtkinsonHyperlegibleNext_400Regular } from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular';
 import { AtkinsonHyperlegibleNext_700Bold } from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold';
 import { useFonts } from 'expo-font';
-import { Slot } from 'expo-router';
+import { Slot, usePathname } from 'expo-router';
 import Head from 'expo-router/head';
 import { StatusBar } from 'expo-status-bar';
 import { useEffect, useMemo, useState } from 'react';
@@ -10,6 +10,7 @@ import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import { Gate } from '../people/Gate';
 import { openDevice, store } from '../state/store';
+import { CrashGuard } from '../ui/CrashGuard';
 import { kitIcon } from '../ui/Icon';
 import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
 import { keepForOffline } from './keepForOffline';
@@ -29,6 +30,7 @@ export default function AppFrame() {
     AtkinsonHyperlegibleNext_700Bold,
   });
   const [deviceOpen, setDeviceOpen] = useState(false);
+  const pathname = usePathname();
   const palette = useColorScheme() === 'dark' ? DARK : LIGHT;
   const theme = useMemo(() => paperTheme(palette), [palette]);
 
@@ -50,12 +52,13 @@ export default function AppFrame() {
         <PaperProvider theme={theme} settings={{ icon: kitIcon }}>
           <StatusBar style={palette.dark ? 'light' : 'dark'} />
           <Head>
-            <title>Even Bed</title>
             <style>{PRINTED}</style>
           </Head>
           <Gate>
             <Shell>
-              <Slot />
+              <CrashGuard view={pathname}>
+                <Slot />
+              </CrashGuard>
             </Shell>
           </Gate>
         </PaperProvider>

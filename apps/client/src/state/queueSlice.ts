@@ -22,6 +22,11 @@ export const queueSlice = createSlice({
   initialState,
   reducers: {
     queueRemembered: (_, { payload }: PayloadAction<QueueState>) => payload,
+    /** What another tab has queued comes beside what is here; sent twice it changes nothing. */
+    queueMerged(state, { payload }: PayloadAction<QueueState>) {
+      for (const write of payload.writes)
+        if (!state.writes.some(({ key }) => key === write.key)) state.writes.push(write);
+    },
     writeQueued: {
       prepare: (write: PendingWrite & { what: string }) => ({
         payload: { ...write, personId: null, refusal: null } as QueuedWrite,
@@ -47,5 +52,5 @@ export const queueSlice = createSlice({
   },
 });
 
-export const { queueRemembered, writeQueued, queuedSent, queuedRefused, queuedTriedAgain, queuedOwned } =
+export const { queueMerged, queueRemembered, writeQueued, queuedSent, queuedRefused, queuedTriedAgain, queuedOwned } =
   queueSlice.actions;

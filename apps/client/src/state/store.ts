@@ -1,4 +1,5 @@
 import { configureStore } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from '../api/api';
 import { createOutbox } from '../api/outbox';
@@ -12,11 +13,19 @@ import {
   type CheckDraft,
 } from '../level/levelSlice';
 import { pendingWrites, type DraftWrite } from '../level/pendingWrites';
-import { jobEventRefused, jobsRemembered, jobsSlice, type JobsState } from '../care/jobsSlice';
+import { jobEventRefused, jobsMerged, jobsRemembered, jobsSlice, type JobsState } from '../care/jobsSlice';
 import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
 import { readAs } from '../ui/manner';
 import { deviceStore } from './deviceStore';
-import { queuedOwned, queuedRefused, queuedSent, queueRemembered, queueSlice, type QueuedWrite } from './queueSlice';
+import {
+  queuedOwned,
+  queuedRefused,
+  queuedSent,
+  queueMerged,
+  queueRemembered,
+  queueSlice,
+  type QueuedWrite,
+} from './queueSlice';
 
 const DRAFTS = 'level-check';
 const DEVICE = 'device';
@@ -38,6 +47,9 @@ export const store = configureStore({
 export type RootState = ReturnType<typeof store.getState>;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
+
+/** Keys that this tab has sent: another tab's older list must not bring them back. */
+const sentHere = new Set<string>();
 
 type Waiting = DraftWrite | QueuedWrite;
 
@@ -65,6 +77,7 @@ const outbox = createOutbox({
       const { key, path } = write;
       const [, jobId, id] = /^\/jobs\/([^/]+)\/events\/([^/]+)$/.exec(path) ?? [];
       if (result.kind === 'refused' && jobId && id) store.dispatch(jobEventRefused({ jobId, id }));
+      if (result.kind === 'sent') sentHere.add(key);
       store.dispatch(result.kind === 'refused' ? queuedRefused({ key, message: result.message }) : queuedSent(key));
       if (result.kind === 'sent')
         store.dispatch(
@@ -159,6 +172,16 @@ export async function openDevice(): Promise<void> {
   deviceStore.watch<PeopleState>(DEVICE, (id, state) => {
     if (id === PEOPLE && state) store.dispatch(deviceRemembered(state));
   });
+  deviceStore.watch<ReturnType<typeof queueSlice.reducer>>(DEVICE, (id, state) => {
+    if (id === QUEUE && state)
+      store.dispatch(queueMerged({ writes: state.writes.filter(({ key }) => !sentHere.has(key)) }));
+  });
+  deviceStore.watch<JobsState>(DEVICE, (id, state) => {
+    if (id === JOBS && state) store.dispatch(jobsMerged(state));
+  });
+  // Looked at again, or with a signal again, views are fetched anew.
+  setupListeners(store.dispatch);
+  void navigator.storage?.persist?.().catch(() => false);
   if (typeof window !== 'undefined' && window.addEventListener) window.addEventListener('online', sendPending);
   sendPending();
 }

@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { Pressable, View } from 'react-native';
 import { Icon } from './Icon';
 import type { IconName } from './iconPaths';
@@ -24,6 +25,18 @@ interface Props<T extends string> {
 /** A few choices side by side, one of them taken: a thick line below and bold words say which. */
 export function Choice<T extends string>({ label, options, value, onChange, error, hideLabel, testID }: Props<T>) {
   const palette = usePalette();
+  const group = useRef<View>(null);
+  const reached = options.some((option) => option.value === value) ? value : options[0]?.value;
+  /** As radio buttons do: arrows go round and choose, Tab goes past the group. */
+  const onKeyDown = (event: { key: string; preventDefault: () => void }) => {
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    const at = options.findIndex((option) => option.value === reached);
+    const next = (at + step + options.length) % options.length;
+    onChange(options[next]!.value);
+    (group.current as unknown as HTMLElement | null)?.querySelectorAll<HTMLElement>('[role="radio"]')[next]?.focus();
+  };
   return (
     <View style={{ gap: 4 }}>
       {hideLabel ? null : (
@@ -32,7 +45,9 @@ export function Choice<T extends string>({ label, options, value, onChange, erro
         </Words>
       )}
       <View
+        ref={group}
         role="radiogroup"
+        {...({ onKeyDown } as object)}
         aria-label={label}
         testID={testID}
         style={{
@@ -52,6 +67,7 @@ export function Choice<T extends string>({ label, options, value, onChange, erro
               role="radio"
               aria-checked={taken}
               aria-label={option.label}
+              tabIndex={option.value === reached ? 0 : -1}
               onPress={() => onChange(option.value)}
               testID={testID ? `${testID}-${option.value}` : undefined}
               style={{

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
 import { RADIUS, SPACE, usePalette } from './theme';
@@ -13,10 +13,37 @@ interface Props {
   testID?: string;
 }
 
+/** What Tab stops at. */
+const STOPS = 'a[href], button, input, textarea, select, [role="button"], [role="radio"], [tabindex="0"]';
+
 /** A sheet over the page, with a title; Escape and a tap beside it close it. */
 export function DialogFrame({ open, title, onClose, children, testID }: Props) {
   const palette = usePalette();
   useKeys(open ? { Escape: onClose } : {});
+  const sheet = useRef<View>(null);
+  useEffect(() => {
+    if (!open || typeof document === 'undefined') return undefined;
+    const before = document.activeElement as HTMLElement | null;
+    const frame = sheet.current as unknown as HTMLElement | null;
+    frame?.focus();
+    // Tab stays within: what lies behind is out of reach while the sheet is open.
+    const keep = (event: KeyboardEvent) => {
+      if (event.key !== 'Tab' || !frame) return;
+      const stops = [...frame.querySelectorAll<HTMLElement>(STOPS)].filter((one) => one.offsetParent !== null);
+      const [first, last] = [stops[0], stops.at(-1)];
+      if (!first || !last) return;
+      const outside = !frame.contains(document.activeElement) || document.activeElement === frame;
+      const edge = event.shiftKey ? first : last;
+      if (!outside && document.activeElement !== edge) return;
+      event.preventDefault();
+      (event.shiftKey ? last : first).focus();
+    };
+    document.addEventListener('keydown', keep, true);
+    return () => {
+      document.removeEventListener('keydown', keep, true);
+      before?.focus?.();
+    };
+  }, [open]);
   // Taken away whole: a sheet that is still fading out swallows the first tap when it is opened again.
   if (!open) return null;
   return (
@@ -32,7 +59,15 @@ export function DialogFrame({ open, title, onClose, children, testID }: Props) {
           alignSelf: 'center',
         }}
       >
-        <View style={{ padding: SPACE.l, paddingTop: 0, gap: SPACE.m }} testID={testID}>
+        <View
+          ref={sheet}
+          role="dialog"
+          aria-modal
+          aria-label={title}
+          tabIndex={-1}
+          style={{ padding: SPACE.l, paddingTop: 0, gap: SPACE.m }}
+          testID={testID}
+        >
           <Words size="lead" bold heading={2}>
             {title}
           </Words>

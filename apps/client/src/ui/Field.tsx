@@ -1,4 +1,4 @@
-import { forwardRef } from 'react';
+import { forwardRef, useId } from 'react';
 import { View, type TextInput as NativeInput } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import { FAMILY, RADIUS, TYPE, usePalette } from './theme';
@@ -42,6 +42,7 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
   ref,
 ) {
   const palette = usePalette();
+  const noteId = useId();
   return (
     <View style={{ gap: 4, flexGrow: 1, flexShrink: 1, minWidth: 0 }}>
       <Words size="small" tone="steel">
@@ -60,12 +61,13 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
         autoComplete={secret ? 'current-password' : 'off'}
         multiline={lines !== undefined}
         numberOfLines={lines}
-        inputMode={keyboard === 'decimal' ? 'text' : undefined}
+        inputMode={keyboard === 'decimal' ? 'decimal' : undefined}
         autoCorrect={false}
         autoCapitalize="none"
         error={Boolean(error)}
         aria-label={label}
         aria-invalid={Boolean(error)}
+        {...({ 'aria-describedby': error || hint ? noteId : undefined } as object)}
         testID={testID}
         dense={false}
         right={
@@ -82,11 +84,11 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
         contentStyle={{ fontFamily: FAMILY.regular, ...(lines ? { minHeight: lines * 22 + 20, paddingTop: 12 } : {}) }}
       />
       {error ? (
-        <Words size="small" tone="stop" live testID={testID ? `${testID}-error` : undefined}>
+        <Words size="small" tone="stop" live id={noteId} testID={testID ? `${testID}-error` : undefined}>
           {error}
         </Words>
       ) : hint ? (
-        <Words size="small" tone="steel">
+        <Words size="small" tone="steel" id={noteId}>
           {hint}
         </Words>
       ) : null}

@@ -1,5 +1,5 @@
 import { Link, type Href } from 'expo-router';
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Icon } from './Icon';
 import { RuleLine } from './RuleLine';
@@ -27,6 +27,13 @@ interface Props {
   testID?: string;
 }
 
+/** The tab says which view it holds. */
+function usePageTitle(title: string): void {
+  useEffect(() => {
+    if (typeof document !== 'undefined') document.title = `${title} · Even Bed`;
+  }, [title]);
+}
+
 /** From so many pixels before the end on, more is fetched. */
 const END_REACH = 600;
 
@@ -34,6 +41,7 @@ const END_REACH = 600;
 export function Page({ title, crumbs = [], state, tools, actions, children, onEnd, testID }: Props) {
   const palette = usePalette();
   const wide = useIsWide();
+  usePageTitle(title);
   const stateOnTop = crumbs.length > 0 && !(wide && tools);
   const inset = wide ? 28 : SPACE.m;
   return (

@@ -15,6 +15,8 @@ interface Props {
   align?: 'left' | 'center' | 'right';
   style?: StyleProp<TextStyle>;
   testID?: string;
+  /** For what it describes. */
+  id?: string;
   /** Announce changes to readers that speak. */
   live?: boolean;
 }
@@ -30,12 +32,14 @@ export function Words({
   align,
   style,
   testID,
+  id,
   live,
 }: Props) {
   const palette = usePalette();
   return (
     <Text
       testID={testID}
+      id={id}
       role={heading ? 'heading' : undefined}
       aria-level={heading}
       aria-live={live ? 'polite' : undefined}

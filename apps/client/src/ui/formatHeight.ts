@@ -39,6 +39,10 @@ export const signedLength = (mm: number, digits = 3) => `${mm > 0 ? '+' : ''}${l
 export const temperature = (celsius: number) =>
   currentManner().units === 'in' ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${shortDecimal(celsius, 1)} °C`;
 
+/** A difference of temperatures in °C in the shop's unit: "2 °C", "3.6 °F"; nothing is added to it. */
+export const temperatureDifference = (celsius: number) =>
+  currentManner().units === 'in' ? `${shortDecimal((celsius * 9) / 5, 1)} °F` : `${shortDecimal(celsius, 1)} °C`;
+
 /** A height about the mean in hundredths of a millimetre, signed: "+3", "−1", "0". Gauges show them so everywhere. */
 export function signedHundredths(height: number): string {
   const hundredths = Math.round(height * 100);

@@ -1,6 +1,10 @@
 import { createContext, useContext } from 'react';
 import { useWindowDimensions } from 'react-native';
-import { configureFonts, MD3DarkTheme, MD3LightTheme, type MD3Theme } from 'react-native-paper';
+import type { MD3Theme } from 'react-native-paper';
+// By path: the package's own door would bring all of its parts along.
+import configureFonts from 'react-native-paper/lib/module/styles/fonts';
+import { MD3DarkTheme } from 'react-native-paper/lib/module/styles/themes/v3/DarkTheme';
+import { MD3LightTheme } from 'react-native-paper/lib/module/styles/themes/v3/LightTheme';
 import { DARK, LIGHT, type Palette } from './palette';
 
 export const FAMILY = {

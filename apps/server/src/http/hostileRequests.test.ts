@@ -27,7 +27,7 @@ beforeAll(async () => {
   await new Promise<void>((resolve) =>
     server.stdout!.on('data', (chunk: Buffer) => {
       said += chunk.toString();
-      if (/code \d{6}/.test(said)) resolve();
+      if (/data lies/.test(said)) resolve();
     }),
   );
   base = /http:\/\/\S+/.exec(said)![0];

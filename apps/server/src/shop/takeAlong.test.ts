@@ -230,6 +230,8 @@ class Server {
   private constructor(
     private readonly child: ChildProcess,
     readonly url: string,
+    /** What it asks of the first account. */
+    readonly code: string,
   ) {}
 
   static async start(data: string): Promise<Server> {
@@ -238,17 +240,17 @@ class Server {
       cwd: ROOT,
       env,
     });
-    const url = await new Promise<string>((resolve, reject) => {
+    const [url, code] = await new Promise<[string, string]>((resolve, reject) => {
       let said = '';
       child.stdout.on('data', (chunk: Buffer) => {
         said += chunk.toString();
         const [, found] = /open at (http:\S+)/.exec(said) ?? [];
-        if (found) resolve(found);
+        if (found) resolve([found, /code (\d{6})/.exec(said)?.[1] ?? '']);
       });
       child.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
       child.once('exit', () => reject(new Error(`ended early: ${said}`)));
     });
-    return new Server(child, url);
+    return new Server(child, url, code);
   }
 
   async end(signal: 'SIGKILL' | 'SIGTERM'): Promise<void> {
@@ -278,8 +280,8 @@ class Writer {
     return response;
   }
 
-  async open(url: string): Promise<void> {
-    await this.call(url, 'POST', '/people/first', { ...LEAD, at: NOW });
+  async open({ url, code }: Server): Promise<void> {
+    await this.call(url, 'POST', '/people/first', { ...LEAD, code, at: NOW });
     const areaId = newId();
     this.machineId = newId();
     await this.call(url, 'PUT', `/areas/${areaId}`, { name: 'Long Room', position: 0, version: 0, at: NOW });
@@ -309,7 +311,7 @@ describe('backups', () => {
     const data = path.join(folder, 'data');
     const server = await Server.start(data);
     const writer = new Writer();
-    await writer.open(server.url);
+    await writer.open(server);
     let running = true;
     const RATE = 200;
     const writing = (async () => {
@@ -389,7 +391,7 @@ describe('backups', () => {
     let opened = false;
     for (let round = 0; round < 50; round++) {
       const server = await Server.start(data);
-      if (!opened) await writer.open(server.url);
+      if (!opened) await writer.open(server);
       opened = true;
       let alive = true;
       const hands = Array.from({ length: 6 }, async () => {

@@ -8,19 +8,36 @@ const LONGEST_CELL = 1_000;
 
 /** The mark between cells: the one of comma, semicolon and tab that stands most often in the first line. */
 function delimiterOf(text: string): string {
-  const [first = ''] = text.split(/\r?\n/, 1);
+  const end = text.indexOf('\n');
+  const first = end < 0 ? text : text.slice(0, end);
   return [',', ';', '\t'].sort((p, q) => first.split(q).length - first.split(p).length)[0]!;
+}
+
+/** UTF-8 where it is that; else as older table programs of Western Europe write it, so that no letter is lost unsaid. */
+function decoded(file: Buffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(file);
+  } catch {
+    return new TextDecoder('windows-1252').decode(file);
+  }
+}
+
+/** A first line that only says what parts the cells ("sep=;") is taken at its word. */
+function unmarked(told: string): { text: string; delimiter: string } {
+  const text = told.replace(/^\uFEFF/, '');
+  const sep = /^sep=([,;\t])\r?\n/i.exec(text);
+  return sep ? { text: text.slice(sep[0].length), delimiter: sep[1]! } : { text, delimiter: delimiterOf(text) };
 }
 
 /** Reads a CSV file into heads and lines. @throws Problem what is no list, or too long a one */
 export function readCsv(file: Buffer): { heads: string[]; lines: string[][] } {
-  const text = new TextDecoder('utf-8').decode(file).replace(/^\uFEFF/, '');
+  const { text, delimiter } = unmarked(decoded(file));
   if (text.includes('\0'))
     throw new Problem(422, 'no-list', 'This is no text file. Save the list as CSV and try again.');
   let rows: string[][];
   try {
     rows = parse(text, {
-      delimiter: delimiterOf(text),
+      delimiter,
       relax_column_count: true,
       relax_quotes: true,
       skip_empty_lines: true,
