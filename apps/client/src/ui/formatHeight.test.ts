@@ -8,6 +8,7 @@ import {
   signedLength,
   size,
   temperature,
+  temperatureDifference,
 } from './formatHeight';
 import { readAs } from './manner';
 
@@ -53,4 +54,11 @@ test('a comma by setting', () => {
   expect(length(-0.27)).toBe('\u22120,27 mm');
   expect(decimal(1234.5, 1)).toBe('1234,5');
   expect(shortDecimal(29.5, 2)).toBe('29,5');
+});
+
+test('a difference of temperatures is scaled and not shifted', () => {
+  expect(temperatureDifference(2)).toBe('2 °C');
+  readAs({ units: 'in', zone: 'UTC', numbers: 'point' });
+  expect(temperatureDifference(2)).toBe('3.6 °F');
+  expect(temperature(100)).toBe('212 °F');
 });

@@ -98,7 +98,11 @@ export function buildApp(parts: AppParts): Koa {
     const waited = new Promise<'busy'>((resolve) => setTimeout(resolve, HEALTH_WAIT_MS, 'busy').unref());
     ctx.body = { ok: true, database: await Promise.race([asked, waited]) };
   });
-  serveDocs(router, routes);
+  // What the shop can do is told to whoever works there.
+  serveDocs(router, routes, async (ctx, next) => {
+    refuseOutsiders({ access: 'looker' }, await callerOf(ctx, { db, now: now() }));
+    await next();
+  });
   const steady = {
     clock: now,
     firstCode: parts.firstCode ?? null,

@@ -1,3 +1,4 @@
+import type { Context } from 'koa';
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
@@ -21,12 +22,16 @@ const PAGE = `<!doctype html><html lang="en"><meta charset="utf-8"><title>Even B
 const START = `SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#docs', docExpansion: 'list', validatorUrl: null });`;
 
 /** The API described (openapi.json) and readable (docs), from files that ship with the server. */
-export function serveDocs(router: Router, routes: readonly Route[]): void {
+export function serveDocs(
+  router: Router,
+  routes: readonly Route[],
+  guard: (ctx: Context, next: () => Promise<void>) => Promise<void>,
+): void {
   const description = openApi(routes);
-  router.get('/openapi.json', (ctx) => {
+  router.get('/openapi.json', guard, (ctx) => {
     ctx.body = description;
   });
-  router.get('/docs', (ctx) => {
+  router.get('/docs', guard, (ctx) => {
     ctx.type = 'html';
     ctx.body = PAGE;
   });
