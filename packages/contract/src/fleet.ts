@@ -1,4 +1,4 @@
-import type { Adjuster, Extent, SeenFrom } from '@even-bed/core';
+import type { Adjuster, Extent, SeenFrom, Side, SmallMap } from '@even-bed/core';
 import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
 import { extentSchema, idField, lengthField, nameField, tagField, timeField } from './fields';
@@ -79,6 +79,9 @@ export interface LastCheck {
   before: number;
   after: number;
   withinAim: boolean;
+  aim: number;
+  /** Its last heights as a few cells; null where they were not kept. */
+  map: SmallMap | null;
 }
 
 export interface Machine extends MachineFacts {
@@ -96,6 +99,8 @@ export interface MachineOverview extends Machine {
   openCheckId: string | null;
   /** Until when what lies on it is on hold, or a job on it waits; may be past; null: never was. */
   heldUntil: number | null;
+  /** What is printed on, and which side of it is up; null: nothing is written down. */
+  top: { tag: string; sideUp: Side } | null;
 }
 
 const LARGEST = 2000;

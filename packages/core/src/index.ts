@@ -1,6 +1,7 @@
 export { CORE_VERSION } from './version';
 export { readLength } from './fleet/readLength';
 export { compareRounds, type RoundAnswer, type RoundComparison } from './level/compareRounds';
+export { smallMap, type SmallMap } from './level/smallMap';
 export { contourBed, type BedContours, type ContourBand } from './level/contourBed';
 export { describeTurn, roundTurn, turnFigure, turnStep } from './level/describeTurn';
 export { DegenerateAdjusters, DegenerateInput, UnreadableHeights } from './level/errors';

@@ -253,6 +253,7 @@ function FindingPart({ tool }: { tool: ToolForm<'stack'> }) {
               ]}
               value={moves === '' ? null : moves}
               onChange={(value) => tool.set('moves', value)}
+              testID="moves"
             />
           )}
           <Choice
@@ -263,6 +264,7 @@ function FindingPart({ tool }: { tool: ToolForm<'stack'> }) {
             ]}
             value={home === '' ? null : home}
             onChange={(value) => tool.set('home', value)}
+            testID="home"
           />
           {travelWords(family, moves, home) ? (
             <Words size="small" tone="steel" testID="travel">

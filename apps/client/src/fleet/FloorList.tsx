@@ -34,7 +34,13 @@ export function FloorList({ machines, selectedId }: Props) {
                 testID={`machine-${machine.name}`}
                 lead={
                   <View style={{ width: 32 }}>
-                    <BedPlan plate={plateOf(machine)} maxHeight={44} small />
+                    <BedPlan
+                      plate={plateOf(machine)}
+                      cells={machine.lastCheck?.map ?? null}
+                      {...(machine.lastCheck ? { aim: machine.lastCheck.aim } : {})}
+                      maxHeight={44}
+                      small
+                    />
                   </View>
                 }
                 end={<Signal kind={state.signal} word={state.words} />}
@@ -44,7 +50,7 @@ export function FloorList({ machines, selectedId }: Props) {
                   {machine.shelf ? <Tag>{machine.shelf}</Tag> : null}
                 </View>
                 <Words size="small" tone="steel">
-                  {machine.model}
+                  {machine.top ? `${machine.top.tag}, side ${machine.top.sideUp}` : machine.model}
                 </Words>
               </Row>
             );

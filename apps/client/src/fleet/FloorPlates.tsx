@@ -43,6 +43,8 @@ export function FloorPlates({ machines }: { machines: readonly MachineOverview[]
                     <View style={{ width: 72, justifyContent: 'flex-end', height: 78 }}>
                       <BedPlan
                         plate={plateOf(machine)}
+                        cells={machine.lastCheck?.map ?? null}
+                        {...(machine.lastCheck ? { aim: machine.lastCheck.aim } : {})}
                         label=""
                         maxHeight={Math.max(30, (78 * machine.plateDepth) / largest)}
                         small
@@ -56,6 +58,11 @@ export function FloorPlates({ machines }: { machines: readonly MachineOverview[]
                       <Words size="small" tone="steel">
                         {machine.lastCheck ? `range ${length(machine.lastCheck.after)}` : machine.model}
                       </Words>
+                      {machine.top ? (
+                        <Words size="small" tone="steel">
+                          {`${machine.top.tag}, side ${machine.top.sideUp}`}
+                        </Words>
+                      ) : null}
                       <Signal kind={state.signal} word={state.words} size={15} />
                     </View>
                   </Pressable>

@@ -109,6 +109,7 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
         adjusters={machine.adjusters}
         points={points}
         contours={contours}
+        {...(last ? { aim: last.aim } : {})}
         maxHeight={330}
         label={`Plate of ${machine.name}, ${machine.plateWidth} by ${machine.plateDepth} mm, ${machine.adjusters.length} adjusters`}
       />

@@ -1,4 +1,4 @@
-import type { BedContours, HeightPoint, Position } from '@even-bed/core';
+import type { BedContours, HeightPoint, Position, SmallMap } from '@even-bed/core';
 import { useId, useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, ClipPath, Defs, G, Line, Path, Rect, Text } from 'react-native-svg';
@@ -29,6 +29,8 @@ interface Props {
   adjusters?: readonly PlanAdjuster[];
   points?: readonly HeightPoint[];
   contours?: BedContours | null;
+  /** Heights as a few cells, for lists. */
+  cells?: SmallMap | null;
   /** Largest range wanted of this bed, mm: heights are tinted against it, so that a colour always means the same height. */
   aim?: number;
   /** What a reader that speaks says instead of the drawing; left out where the words stand beside it. */
@@ -56,6 +58,7 @@ export function BedPlan({
   adjusters = [],
   points = [],
   contours,
+  cells,
   aim = USUAL_AIM,
   label,
   maxHeight = 420,
@@ -89,6 +92,7 @@ export function BedPlan({
     >
       <Svg width={width + 2 * margin} height={height + 2 * margin + foot}>
         <Rect x={margin} y={margin} width={width} height={height} fill={palette.raised} />
+        {cells && !contours ? <Cells cells={cells} full={FULL_TINT * aim} px={px} py={py} scale={scale} /> : null}
         {contours ? (
           <>
             <Defs>
@@ -192,6 +196,40 @@ function Bands({
           strokeWidth={0.8}
         />
       ))}
+    </>
+  );
+}
+
+/** Each cell in the tint of its height; unread ones stay bare. */
+function Cells({
+  cells: { extent, columns, rows, hundredths },
+  full,
+  px,
+  py,
+  scale,
+}: {
+  cells: SmallMap;
+  full: number;
+  px: (x: number) => number;
+  py: (y: number) => number;
+  scale: number;
+}) {
+  const palette = usePalette();
+  const [width, depth] = [(extent.x1 - extent.x0) / columns, (extent.y1 - extent.y0) / rows];
+  return (
+    <>
+      {hundredths.map((height, i) =>
+        height === null ? null : (
+          <Rect
+            key={i}
+            x={px(extent.x0 + (i % columns) * width)}
+            y={py(extent.y0 + (Math.floor(i / columns) + 1) * depth)}
+            width={width * scale + 0.4}
+            height={depth * scale + 0.4}
+            fill={heightTint(palette, Math.max(-1, Math.min(1, height / 100 / full)))}
+          />
+        ),
+      )}
     </>
   );
 }

@@ -7,7 +7,7 @@ import type {
   MachineOverview,
   MachineWrite,
 } from '@even-bed/contract';
-import type { Extent } from '@even-bed/core';
+import type { Side, SmallMap, Extent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
 import { freeTag } from '../surfaces/store';
@@ -71,6 +71,8 @@ interface OverviewRow extends MachineRow {
   last_before: number | null;
   last_after: number | null;
   last_aim: number | null;
+  last_map: string | null;
+  top: string | null;
 }
 
 export async function listAreas(db: Knex): Promise<Area[]> {
@@ -121,6 +123,8 @@ export async function listMachines(db: Knex, id?: string): Promise<MachineOvervi
       'c.aim as last_aim',
       openCheckOf(db).as('open_check_id'),
       heldUntilOf(db).as('held_until'),
+      lastMapOf(db).as('last_map'),
+      topOf(db).as('top'),
     )
     .orderBy(['a.position', 'a.name', 'm.name']);
   const adjusters = db<AdjusterRow>('adjusters').orderBy(['machine_id', 'position']);
@@ -144,6 +148,16 @@ const lastCheckOf = (db: Knex) =>
     .whereRaw('l.machine_id = m.id')
     .where('l.outcome', 'finished')
     .orderBy('l.ended_at', 'desc')
+    .limit(1);
+/** The heights of the last reading of the last finished check, as a few cells. */
+const lastMapOf = (db: Knex) =>
+  db('level_rounds as n').select('n.small_map').whereRaw('n.check_id = c.id').orderBy('n.seq', 'desc').limit(1);
+/** Tag and side of what is printed on. */
+const topOf = (db: Knex) =>
+  db('surfaces as t')
+    .select(db.raw(`t.tag || ' ' || t.side_up`))
+    .whereRaw('t.machine_id = m.id')
+    .where('t.slot', 'top')
     .limit(1);
 /** The latest end of the holds of what lies on it and of the waits of its jobs. */
 const heldUntilOf = (db: Knex) =>
@@ -293,6 +307,12 @@ function machineOf(row: MachineRow, adjusters: AdjusterRow[]): Machine {
   };
 }
 
+function topIn(text: string | null): MachineOverview['top'] {
+  if (text === null) return null;
+  const space = text.lastIndexOf(' ');
+  return { tag: text.slice(0, space), sideUp: text.slice(space + 1) as Side };
+}
+
 function overviewOf(row: OverviewRow, adjusters: AdjusterRow[]): MachineOverview {
   return {
     ...machineOf(row, adjusters),
@@ -310,8 +330,11 @@ function overviewOf(row: OverviewRow, adjusters: AdjusterRow[]): MachineOverview
             before: row.last_before!,
             after: row.last_after!,
             withinAim: row.last_after! <= row.last_aim!,
+            aim: row.last_aim!,
+            map: row.last_map === null ? null : (JSON.parse(row.last_map) as SmallMap),
           },
     openCheckId: row.open_check_id,
     heldUntil: row.held_until,
+    top: topIn(row.top),
   };
 }

@@ -134,6 +134,7 @@ describe('machines', () => {
       version: 1,
       rule: null,
       lastCheck: null,
+      top: null,
       openCheckId: null,
       heldUntil: null,
     });

@@ -12,7 +12,7 @@ import type {
   RoundWrite,
   TurnsWrite,
 } from '@even-bed/contract';
-import { CORE_VERSION, planRound, type ParseOptions, type TurnPlan } from '@even-bed/core';
+import { CORE_VERSION, planRound, smallMap, type ParseOptions, type SmallMap, type TurnPlan } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../book/store';
 import { findMachine } from '../fleet/store';
@@ -44,6 +44,7 @@ interface RoundRow {
   raw: string;
   reading: string;
   plan: string;
+  small_map: string | null;
   points: number;
   core_version: string;
   made_at: number | null;
@@ -105,7 +106,7 @@ export async function saveRound(
     throw new Problem(409, 'out-of-order', `Reading ${write.seq} came, but reading ${check.rounds + 1} is next.`);
   }
   const setup = JSON.parse(check.setup) as CheckSetup;
-  const { plan, points } = planFor(write, setup, planned);
+  const { plan, points, map } = planFor(write, setup, planned);
   await db<RoundRow>('level_rounds').insert({
     id,
     check_id: checkId,
@@ -115,6 +116,7 @@ export async function saveRound(
     raw: write.raw,
     reading: JSON.stringify(write.reading),
     plan: JSON.stringify(plan),
+    small_map: map && JSON.stringify(map),
     points,
     core_version: CORE_VERSION,
     made_at: null,
@@ -151,7 +153,7 @@ export function planFor(
   { raw, reading }: Pick<RoundWrite, 'raw' | 'reading'>,
   setup: CheckSetup,
   planned: PlannedRound | null = null,
-): { plan: TurnPlan; points: number } {
+): { plan: TurnPlan; points: number; map: SmallMap | null } {
   const { parsed, plan } = planned ?? planRound({ raw, reading }, setup);
   if (!plan) {
     const open = parsed.questions.filter(({ taken }) => taken === null);
@@ -168,7 +170,7 @@ export function planFor(
         : 'These heights can be read in more than one way; say which.';
     throw new Problem(422, 'not-valid', message, { fields });
   }
-  return { plan, points: parsed.points.length };
+  return { plan, points: parsed.points.length, map: smallMap(parsed.points) };
 }
 
 /** Notes the turns that were made after a reading. The same turns again change nothing. */

@@ -11,6 +11,7 @@ import * as plans from './20261125_09_plans';
 import * as jobs from './20261125_10_jobs';
 import * as devices from './20261126_12_devices';
 import * as materials from './20261126_11_materials';
+import * as smallMaps from './20261126_13_small_maps';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -26,4 +27,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261125_10_jobs': jobs,
   '20261126_11_materials': materials,
   '20261126_12_devices': devices,
+  '20261126_13_small_maps': smallMaps,
 };
