@@ -67,6 +67,7 @@ test('the book is searched by words, machine and kind, and older lines come when
   await eventually(async () => expect(await count()).toBe(1));
   expect(await lines.innerText()).toContain('Whimbrel');
   await page.getByTestId('book-search').fill('');
+  await page.getByTestId('book-narrow').click();
   await page.getByTestId('book-kind').click();
   await page.getByRole('menuitem', { name: 'Rule set' }).click();
   await eventually(async () => expect(await lines.innerText()).toMatch(/every 7 days/));

@@ -28,8 +28,11 @@ test('the three-column check, all by keyboard', async () => {
   await page.keyboard.press('Enter');
 
   await page.getByTestId('way-typed').waitFor();
-  await tabTo(page, 'way-typed');
-  await page.keyboard.press('Enter');
+  // As radio buttons do: Tab reaches the group once, arrows go round in it.
+  await tabTo(page, (await page.locator('[role=radio][data-testid^=way-][tabindex="0"]').getAttribute('data-testid'))!);
+  const typed = page.getByTestId('way-typed');
+  for (let i = 0; i < 4 && (await typed.getAttribute('aria-checked')) !== 'true'; i++)
+    await page.keyboard.press('ArrowRight');
   await tabTo(page, 'cell-0-0');
   for (const height of ['0', '0,1', '0,2', '0,1', '0,2', '0,3', '0,2', '0,3']) {
     await page.keyboard.type(height);

@@ -4,14 +4,19 @@ import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { ensureNode, ROOT } from './ensure.mjs';
+import { noticesOf } from './notices.mjs';
 
 ensureNode();
+/** The paper of the two themes (`src/ui/palette.ts`): the ground of the icon and of the phone's bars. */
+const PAPER_BY_DAY = '#F6F3EA';
+const PAPER_BY_NIGHT = '#13191C';
 const client = path.join(ROOT, 'apps/client');
 const out = path.join(client, 'dist');
+const index = path.join(out, 'index.html');
 const quiet = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', NODE_ENV: 'production' };
 const built = spawnSync(
   process.execPath,
-  [path.join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', out],
+  [path.join(ROOT, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', out, '--source-maps'],
   {
     cwd: client,
     env: { ...process.env, ...quiet },
@@ -21,10 +26,15 @@ const built = spawnSync(
 if (built.status !== 0) process.exit(built.status ?? 1);
 
 const require = createRequire(path.join(client, 'package.json'));
+await makeInstallable(createRequire(path.join(ROOT, 'apps/server/package.json'))('sharp'));
+const notices = noticesOf(out);
+fs.writeFileSync(path.join(out, 'notices.txt'), `Even Bed is built with these parts by others.\n\n${notices.text}\n`);
+dropSourceMaps();
+
 const { generateSW } = require('workbox-build');
 const { count, size } = await generateSW({
   globDirectory: out,
-  globPatterns: ['**/*.{html,js,css,ttf,woff2,png,ico,json}'],
+  globPatterns: ['**/*.{html,js,css,ttf,woff2,png,ico,json,webmanifest}'],
   swDest: path.join(out, 'service-worker.js'),
   mode: 'production',
   sourcemap: false,
@@ -34,7 +44,7 @@ const { count, size } = await generateSW({
   // Names with a hash in them need no cache-busting query.
   dontCacheBustURLsMatching: /[.-][0-9a-f]{16,}\./i,
   navigateFallback: '/index.html',
-  navigateFallbackDenylist: [/^\/api/],
+  navigateFallbackDenylist: [/^\/api/, /^\/notices\.txt/],
   maximumFileSizeToCacheInBytes: 8_000_000,
   runtimeCaching: [
     {
@@ -49,6 +59,54 @@ const { count, size } = await generateSW({
     },
   ],
 });
-const index = path.join(out, 'index.html');
 fs.utimesSync(index, new Date(), new Date());
-console.log(`The app is built: ${count} files, ${Math.round(size / 1024)} KiB kept for offline use.`);
+console.log(`The app is built: ${count} files, ${Math.round(size / 1024)} KiB kept for offline use; ${notices.count} parts by others in notices.txt.`);
+
+/** Icons, a manifest and the colours of the bars, so that a phone can keep the app beside its own. */
+async function makeInstallable(sharp) {
+  const drawn = path.join(client, 'assets/icon.svg');
+  for (const size of [192, 512]) {
+    const picture = sharp(drawn, { density: (72 * size) / 192 });
+    await picture.clone().resize(size).png().toFile(path.join(out, `icon-${size}.png`));
+    // Phones cut icons to their own shape: what matters stays within the middle of a wider ground.
+    const border = Math.round(size * 0.1);
+    const wider = { top: border, bottom: border, left: border, right: border, background: PAPER_BY_DAY };
+    const onGround = await picture.clone().resize(size - 2 * border).extend(wider).png().toBuffer();
+    await sharp(onGround).toFile(path.join(out, `icon-${size}-maskable.png`));
+  }
+  const icons = [192, 512].flatMap((size) => [
+    { src: `/icon-${size}.png`, sizes: `${size}x${size}`, type: 'image/png' },
+    { src: `/icon-${size}-maskable.png`, sizes: `${size}x${size}`, type: 'image/png', purpose: 'maskable' },
+  ]);
+  const manifest = {
+    name: 'Even Bed',
+    short_name: 'Even Bed',
+    description: 'The bench book for the build surfaces of a fleet of 3D printers',
+    start_url: '/bench',
+    scope: '/',
+    id: '/',
+    display: 'standalone',
+    background_color: PAPER_BY_DAY,
+    theme_color: PAPER_BY_DAY,
+    icons,
+  };
+  fs.writeFileSync(path.join(out, 'manifest.webmanifest'), JSON.stringify(manifest));
+  const head = [
+    '<link rel="manifest" href="/manifest.webmanifest"/>',
+    '<link rel="apple-touch-icon" href="/icon-192.png"/>',
+    `<meta name="theme-color" media="(prefers-color-scheme: light)" content="${PAPER_BY_DAY}"/>`,
+    `<meta name="theme-color" media="(prefers-color-scheme: dark)" content="${PAPER_BY_NIGHT}"/>`,
+  ].join('');
+  fs.writeFileSync(index, fs.readFileSync(index, 'utf8').replace('</head>', `${head}</head>`));
+}
+
+/** They served the notices; the app is not slowed by files that nobody asks for. */
+function dropSourceMaps() {
+  for (const name of fs.readdirSync(out, { recursive: true })) {
+    const file = path.join(out, name);
+    if (name.endsWith('.map')) fs.rmSync(file);
+    else if (name.endsWith('.js')) {
+      fs.writeFileSync(file, fs.readFileSync(file, 'utf8').replace(/\n\/\/# source(MappingURL|URL)=.*$/gm, ''));
+    }
+  }
+}

@@ -12,6 +12,7 @@ import { Empty } from '../ui/Empty';
 import { Field } from '../ui/Field';
 import { clockTime, longDay, shopZone } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
+import { Narrowing } from '../ui/Narrowing';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Row } from '../ui/Row';
@@ -34,7 +35,6 @@ export function BookScreen() {
   const [search, setSearch] = useState(params.search ?? '');
   const [from, setFrom] = useState(params.from ?? '');
   const [to, setTo] = useState(params.to ?? '');
-  const [narrowed, setNarrowed] = useState(Boolean(params.person ?? params.from ?? params.to));
   const kind = KINDS.find((known) => known === params.kind) ?? null;
   const query = useDeferredValue(search);
   const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useBookInfiniteQuery({
@@ -69,68 +69,57 @@ export function BookScreen() {
         if (hasNextPage && !isFetching) void fetchNextPage();
       }}
     >
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
-        <SearchField
-          label="Search the book"
-          value={search}
-          onChange={(text) => {
-            setSearch(text);
-            setParam('search', text);
-          }}
-          testID="book-search"
+      <SearchField
+        label="Search the book"
+        value={search}
+        onChange={(text) => {
+          setSearch(text);
+          setParam('search', text);
+        }}
+        testID="book-search"
+      />
+      <Narrowing
+        count={[params.machine, kind, params.person, params.from, params.to].filter(Boolean).length}
+        testID="book-narrow"
+      >
+        <Pick
+          label="Machine"
+          value={params.machine ?? ANY}
+          options={[any('Every machine'), ...machines.map(({ id, name }) => ({ value: id, label: name }))]}
+          onChange={(value) => setParam('machine', value)}
+          testID="book-machine"
         />
-        <View style={{ flexDirection: 'row', gap: 12, flexGrow: 1 }}>
-          <Pick
-            label="Machine"
-            hideLabel
-            value={params.machine ?? ANY}
-            options={[any('Every machine'), ...machines.map(({ id, name }) => ({ value: id, label: name }))]}
-            onChange={(value) => setParam('machine', value)}
-            testID="book-machine"
-          />
-          <Pick
-            label="Kind"
-            hideLabel
-            value={kind ?? ANY}
-            options={[any('Every kind'), ...KINDS.map((value) => ({ value, label: KIND_NAMES[value] }))]}
-            onChange={(value) => setParam('kind', value)}
-            testID="book-kind"
-          />
-        </View>
-      </View>
-      {narrowed ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start' }}>
-          <Pick
-            label="Person"
-            value={params.person ?? ANY}
-            options={[any('Everybody'), ...people.map(({ id, name }) => ({ value: id, label: name }))]}
-            onChange={(value) => setParam('person', value)}
-            testID="book-person"
-          />
-          <View style={{ flexDirection: 'row', gap: 12, flexGrow: 1 }}>
-            <Field
-              label="From"
-              placeholder="2026-11-01"
-              value={from}
-              onChange={(text) => day('from', text, setFrom)}
-              error={dayFault(from)}
-              testID="book-from"
-            />
-            <Field
-              label="To"
-              placeholder="2026-11-30"
-              value={to}
-              onChange={(text) => day('to', text, setTo)}
-              error={dayFault(to)}
-              testID="book-to"
-            />
-          </View>
-        </View>
-      ) : (
-        <View style={{ alignSelf: 'flex-start', marginTop: -8 }}>
-          <ActionButton label="By person or time" kind="quiet" onPress={() => setNarrowed(true)} testID="book-narrow" />
-        </View>
-      )}
+        <Pick
+          label="Kind"
+          value={kind ?? ANY}
+          options={[any('Every kind'), ...KINDS.map((value) => ({ value, label: KIND_NAMES[value] }))]}
+          onChange={(value) => setParam('kind', value)}
+          testID="book-kind"
+        />
+        <Pick
+          label="Person"
+          value={params.person ?? ANY}
+          options={[any('Everybody'), ...people.map(({ id, name }) => ({ value: id, label: name }))]}
+          onChange={(value) => setParam('person', value)}
+          testID="book-person"
+        />
+        <Field
+          label="From"
+          placeholder="2026-11-01"
+          value={from}
+          onChange={(text) => day('from', text, setFrom)}
+          error={dayFault(from)}
+          testID="book-from"
+        />
+        <Field
+          label="To"
+          placeholder="2026-11-30"
+          value={to}
+          onChange={(text) => day('to', text, setTo)}
+          error={dayFault(to)}
+          testID="book-to"
+        />
+      </Narrowing>
       {params.surface ? (
         <View style={{ alignSelf: 'flex-start' }}>
           <ActionButton

@@ -28,13 +28,25 @@ import { SchoolPart } from './SchoolPart';
 
 /** Before a job: the machine, the schools with the hour at which each is done, the surfaces, and what is needed. */
 export function StartJobScreen() {
-  const { procedure: id } = useLocalSearchParams<{ procedure: string }>();
-  const { data: procedure, error, refetch } = useProcedureQuery(id);
+  const router = useRouter();
+  const { procedure: id } = useLocalSearchParams<{ procedure?: string }>();
+  const { data: procedure, error, refetch } = useProcedureQuery(id ?? '', { skip: !id });
   const failure = errorOf(error);
   if (procedure) return <Start procedure={procedure} />;
   return (
     <Page title="A job" crumbs={[{ label: 'Jobs', href: '/jobs' }]}>
-      {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the job" />}
+      {failure ? (
+        <Failed message={failure.message} onRetry={refetch} />
+      ) : id ? (
+        <Loading what="the job" />
+      ) : (
+        <Words>Which job it is to be is picked from the list.</Words>
+      )}
+      {failure || !id ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton label="To the jobs" kind="main" onPress={() => router.push('/jobs')} testID="to-jobs" />
+        </View>
+      ) : null}
     </Page>
   );
 }

@@ -23,7 +23,15 @@ export function ringOut(): void {
 export const mayNotify = () => typeof Notification !== 'undefined' && Notification.permission === 'granted';
 export const canAskToNotify = () => typeof Notification !== 'undefined' && Notification.permission === 'default';
 
-/** Says it also when another page is in front. */
-export function notifyOf(title: string, body: string): void {
-  if (mayNotify()) new Notification(title, { body, tag: title });
+/** Says it also when another page is in front. On phones only the service worker may, so it is asked first. */
+export async function notifyOf(title: string, body: string): Promise<void> {
+  if (!mayNotify()) return;
+  const said = { body, tag: title, icon: '/icon-192.png' };
+  try {
+    const worker = await navigator.serviceWorker?.getRegistration();
+    if (worker?.active) await worker.showNotification(title, said);
+    else new Notification(title, said);
+  } catch {
+    // A browser that shows none still sounds, and the page itself says it.
+  }
 }

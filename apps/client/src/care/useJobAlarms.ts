@@ -38,7 +38,7 @@ export function useJobAlarms(): void {
         setTimeout(() => {
           rung.current.add(once);
           ringOut();
-          notifyOf('The time is up', words);
+          void notifyOf('The time is up', words);
         }, at - now),
       ];
     });

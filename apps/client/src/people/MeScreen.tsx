@@ -18,6 +18,7 @@ import { forgetRecords } from './forgetRecords';
 import {
   useChangeSecretMutation,
   useEndSessionMutation,
+  useLastBackupQuery,
   useLockMutation,
   useSessionsQuery,
   useSignOutMutation,
@@ -102,6 +103,14 @@ export function MeScreen() {
         onCancel={() => setLeaving(false)}
       />
       <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton
+          label="Parts by others, and their terms"
+          kind="quiet"
+          onPress={() => window.open('/notices.txt')}
+          testID="notices"
+        />
+      </View>
+      <View style={{ alignSelf: 'flex-start' }}>
         <ActionButton label="Back to the bench" kind="quiet" icon="back" onPress={() => router.push('/bench')} />
       </View>
     </Page>
@@ -138,9 +147,21 @@ function TakeAlong({ isLead }: { isLead: boolean }) {
           <Words size="small" tone="steel">
             Tables, photos and the book. It also lets everybody sign in again where it is read in: keep it like a key.
           </Words>
+          <LastBackup />
         </View>
       ) : null}
     </Section>
+  );
+}
+
+/** When the server last put the shop by on its own. */
+function LastBackup() {
+  const { data } = useLastBackupQuery();
+  if (!data) return null;
+  return (
+    <Words size="small" tone={data.at === null ? 'due' : 'steel'} testID="last-backup">
+      {data.at === null ? 'No backup is known here.' : `The last backup was made ${dayAndTime(data.at)}.`}
+    </Words>
   );
 }
 

@@ -57,6 +57,7 @@ export const peopleApi = api.injectEndpoints({
       query: (id) => post(`/people/${id}/unlock`),
       invalidatesTags: ['Person'],
     }),
+    lastBackup: build.query<{ at: number | null }, void>({ query: () => '/backups/last', providesTags: ['Session'] }),
     settings: build.query<ShopSettings, void>({ query: () => '/settings', providesTags: ['Settings'] }),
     saveSettings: build.mutation<ShopSettings, { key: string; body: SettingsWrite }>({
       query: (settings) => write('/settings', settings),
@@ -91,6 +92,7 @@ export const {
   usePeopleQuery,
   useSavePersonMutation,
   useUnlockPersonMutation,
+  useLastBackupQuery,
   useSettingsQuery,
   useSaveSettingsMutation,
   useTokensQuery,

@@ -1,7 +1,10 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
+import { Choice } from '../ui/Choice';
 import { DialogFrame } from '../ui/DialogFrame';
 import { SPACE } from '../ui/theme';
+import { setSingleKeysAct, singleKeysAct } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 
 const KEYS: readonly [string, string][] = [
@@ -18,6 +21,7 @@ const KEYS: readonly [string, string][] = [
 
 /** The keys of a wide screen. */
 export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [act, setAct] = useState(singleKeysAct);
   return (
     <DialogFrame open={open} title="Keys" onClose={onClose} testID="keys-help">
       {KEYS.map(([key, use]) => (
@@ -30,6 +34,19 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
           </View>
         </View>
       ))}
+      <Choice
+        label="One-key shortcuts on this device"
+        options={[
+          { value: 'on', label: 'On' },
+          { value: 'off', label: 'Off' },
+        ]}
+        value={act ? 'on' : 'off'}
+        onChange={(value) => {
+          setSingleKeysAct(value === 'on');
+          setAct(value === 'on');
+        }}
+        testID="single-keys"
+      />
       <ActionButton label="Close" kind="main" onPress={onClose} testID="close-keys" />
     </DialogFrame>
   );

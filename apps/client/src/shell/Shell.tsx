@@ -5,7 +5,7 @@ import { useJobAlarms } from '../care/useJobAlarms';
 import { selectPending, useAppSelector } from '../state/store';
 import { Icon } from '../ui/Icon';
 import type { IconName } from '../ui/iconPaths';
-import { TOUCH, useIsWide, usePalette } from '../ui/theme';
+import { TOUCH, useIsWide, useOnItsSide, usePalette } from '../ui/theme';
 import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 import { KeysHelp } from './KeysHelp';
@@ -44,6 +44,8 @@ const ALSO: readonly [string, string][] = [
 export function Shell({ children }: { children: ReactNode }) {
   const palette = usePalette();
   const wide = useIsWide();
+  const onItsSide = useOnItsSide();
+  const rail = wide || onItsSide;
   const router = useRouter();
   const person = useAppSelector((state) => state.people.person);
   const [keysShown, setKeysShown] = useState(false);
@@ -56,9 +58,9 @@ export function Shell({ children }: { children: ReactNode }) {
     k: () => router.push('/book'),
     o: () => router.push('/tools'),
   });
-  const rooms = ROOMS.map((room) => <RoomLink key={room.name} room={room} wide={wide} />);
+  const rooms = ROOMS.map((room) => <RoomLink key={room.name} room={room} rail={rail} />);
   return (
-    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.paper }}>
+    <View style={{ flex: 1, flexDirection: rail ? 'row' : 'column', backgroundColor: palette.paper }}>
       {wide ? (
         <View
           role="navigation"
@@ -99,11 +101,26 @@ export function Shell({ children }: { children: ReactNode }) {
           </Pressable>
         </View>
       ) : null}
+      {onItsSide ? (
+        <View
+          role="navigation"
+          aria-label="Rooms"
+          style={{
+            width: 76,
+            justifyContent: 'space-evenly',
+            backgroundColor: palette.raised,
+            borderRightWidth: 1,
+            borderRightColor: palette.hairline,
+          }}
+        >
+          {rooms}
+        </View>
+      ) : null}
       <View style={{ flex: 1 }} role="main">
         <SendState />
         {children}
       </View>
-      {wide ? null : (
+      {rail ? null : (
         <View
           role="navigation"
           aria-label="Rooms"
@@ -122,7 +139,7 @@ export function Shell({ children }: { children: ReactNode }) {
   );
 }
 
-function RoomLink({ room, wide }: { room: Room; wide: boolean }) {
+function RoomLink({ room, rail }: { room: Room; rail: boolean }) {
   const palette = usePalette();
   const pathname = usePathname();
   const here =
@@ -134,12 +151,12 @@ function RoomLink({ room, wide }: { room: Room; wide: boolean }) {
         aria-current={here ? 'page' : undefined}
         testID={`room-${room.name.toLowerCase()}`}
         style={{
-          flex: wide ? undefined : 1,
+          flex: rail ? undefined : 1,
           alignItems: 'center',
           justifyContent: 'center',
           minHeight: 60,
           gap: 2,
-          ...(wide
+          ...(rail
             ? { borderLeftWidth: 4, borderLeftColor: mark, minHeight: 66 }
             : { borderTopWidth: 4, borderTopColor: mark }),
         }}

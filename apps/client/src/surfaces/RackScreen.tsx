@@ -9,6 +9,7 @@ import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
 import { Failed, Loading } from '../ui/Loading';
+import { Narrowing } from '../ui/Narrowing';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { SearchField } from '../ui/SearchField';
@@ -124,7 +125,10 @@ export function RackScreen({ selectedId }: ListProps) {
             testID="rack-search"
           />
         </View>
-        <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+        <Narrowing
+          count={[params.group, params.state, params.place].filter(Boolean).length}
+          testID="rack-narrow"
+        >
           <Pick
             label="Group"
             hideLabel
@@ -154,7 +158,7 @@ export function RackScreen({ selectedId }: ListProps) {
               testID="rack-place"
             />
           ) : null}
-        </View>
+        </Narrowing>
       </View>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
       {!data && !failure ? <Loading what="the rack" /> : null}

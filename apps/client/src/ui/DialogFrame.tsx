@@ -29,7 +29,7 @@ export function DialogFrame({ open, title, onClose, children, testID }: Props) {
     // Tab stays within: what lies behind is out of reach while the sheet is open.
     const keep = (event: KeyboardEvent) => {
       if (event.key !== 'Tab' || !frame) return;
-      const stops = [...frame.querySelectorAll<HTMLElement>(STOPS)].filter((one) => one.offsetParent !== null);
+      const stops = [...frame.querySelectorAll<HTMLElement>(STOPS)].filter((one) => one.offsetParent !== null && one.tabIndex >= 0);
       const [first, last] = [stops[0], stops.at(-1)];
       if (!first || !last) return;
       const outside = !frame.contains(document.activeElement) || document.activeElement === frame;

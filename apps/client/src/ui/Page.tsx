@@ -3,7 +3,7 @@ import { useEffect, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Icon } from './Icon';
 import { RuleLine } from './RuleLine';
-import { SPACE, TOUCH, useIsWide, usePalette } from './theme';
+import { SPACE, TOUCH, useIsWide, useOnItsSide, usePalette } from './theme';
 import { Words } from './Words';
 
 export interface Crumb {
@@ -41,11 +41,15 @@ const END_REACH = 600;
 export function Page({ title, crumbs = [], state, tools, actions, children, onEnd, testID }: Props) {
   const palette = usePalette();
   const wide = useIsWide();
+  const onItsSide = useOnItsSide();
   usePageTitle(title);
   const stateOnTop = crumbs.length > 0 && !(wide && tools);
   const inset = wide ? 28 : SPACE.m;
   return (
-    <View style={{ flex: 1, backgroundColor: palette.paper }} testID={testID}>
+    <View
+      style={{ flex: 1, flexDirection: onItsSide ? 'row' : 'column', backgroundColor: palette.paper }}
+      testID={testID}
+    >
       <ScrollView
         scrollEventThrottle={100}
         onScroll={({ nativeEvent: { contentOffset, contentSize, layoutMeasurement } }) => {
@@ -98,13 +102,17 @@ export function Page({ title, crumbs = [], state, tools, actions, children, onEn
       {!wide && actions ? (
         <View
           style={{
-            flexDirection: 'row',
             gap: 12,
             padding: 12,
-            paddingHorizontal: SPACE.m,
-            borderTopWidth: 1,
-            borderTopColor: palette.hairline,
             backgroundColor: palette.paper,
+            ...(onItsSide
+              ? { width: 190, justifyContent: 'flex-end', borderLeftWidth: 1, borderLeftColor: palette.hairline }
+              : {
+                  flexDirection: 'row',
+                  paddingHorizontal: SPACE.m,
+                  borderTopWidth: 1,
+                  borderTopColor: palette.hairline,
+                }),
           }}
         >
           {actions}

@@ -23,6 +23,11 @@ export const RADIUS = 6;
 export const PaletteContext = createContext<Palette>(LIGHT);
 export const usePalette = (): Palette => useContext(PaletteContext);
 export const useIsWide = (): boolean => useWindowDimensions().width >= WIDE_FROM;
+/** A phone laid on its side: bars above and below would leave a slit between them. */
+export function useOnItsSide(): boolean {
+  const { width, height } = useWindowDimensions();
+  return width < WIDE_FROM && width > height && height < 500;
+}
 
 /** The kit's theme made ours: every colour and every font of it. */
 export function paperTheme(palette: Palette): MD3Theme {

@@ -106,6 +106,7 @@ export function buildApp(parts: AppParts): Koa {
   const steady = {
     clock: now,
     firstCode: parts.firstCode ?? null,
+    lastBackup: parts.lastBackup ?? (() => null),
     log,
     scans,
     secretCost: parts.secretCost ?? SECRET_COST,
@@ -121,7 +122,10 @@ export function buildApp(parts: AppParts): Koa {
   return app;
 }
 
-type Steady = Pick<Call, 'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'scans' | 'secretCost' | 'photoFolder'>;
+type Steady = Pick<
+  Call,
+  'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'scans' | 'secretCost' | 'photoFolder'
+>;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

@@ -23,6 +23,8 @@ export interface Call {
   deviceMark: string | null;
   /** The time by now, where a request takes long. */
   clock: () => number;
+  /** When the last backup was made; null: none is known. */
+  lastBackup: () => number | null;
   /** What the first account has to say; null: nothing is asked. */
   firstCode: string | null;
   /** The machine whose token came with the request. */

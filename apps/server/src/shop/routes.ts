@@ -67,6 +67,15 @@ export const shopRoutes: Route[] = [
   },
   {
     method: 'get',
+    path: '/backups/last',
+    area: 'shop',
+    access: 'lead',
+    summary: 'When the last backup was made',
+    answers: 'at: epoch ms; null when there is none, or none is made here.',
+    handle: ({ lastBackup }) => Promise.resolve({ body: { at: lastBackup() } }),
+  },
+  {
+    method: 'get',
     path: '/export',
     area: 'shop',
     access: 'lead',

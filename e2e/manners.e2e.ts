@@ -1,0 +1,133 @@
+import { eventually, PHONE, TestShop, tabTo, WIDE } from './shop';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open({ demo: true });
+});
+afterAll(() => shop.close());
+
+test('a dialog is entered by Tab, kept within by Tab, and left by Escape with the focus where it was', async () => {
+  const page = await shop.page(WIDE);
+  const focused = () => page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset['testid'] ?? null);
+  const within = () =>
+    page.evaluate(() => document.querySelector('[role=dialog]')?.contains(document.activeElement) ?? false);
+  await page.goto('/bench');
+  await page.getByTestId('due-list').waitFor();
+  await tabTo(page, 'show-keys');
+  await page.keyboard.press('Enter');
+  await page.getByRole('dialog', { name: 'Keys' }).waitFor();
+  expect(await page.getByRole('dialog').getAttribute('aria-modal')).toBe('true');
+  for (let presses = 0; presses < 6; presses++) {
+    await page.keyboard.press('Tab');
+    expect(await within()).toBe(true);
+  }
+  await page.keyboard.press('Shift+Tab');
+  expect(await within()).toBe(true);
+  await page.keyboard.press('Escape');
+  await eventually(async () => expect(await page.getByRole('dialog').count()).toBe(0));
+  expect(await focused()).toBe('show-keys');
+});
+
+test('single letters act no more once they are switched off, here and after a reload', async () => {
+  const page = await shop.page(WIDE);
+  await page.goto('/bench');
+  await page.getByTestId('due-list').waitFor();
+  await page.keyboard.press('f');
+  await page.getByTestId('floor').waitFor();
+  await page.getByTestId('show-keys').click();
+  await tabTo(page, 'single-keys-on');
+  await page.keyboard.press('ArrowRight');
+  expect(await page.getByTestId('single-keys-off').getAttribute('aria-checked')).toBe('true');
+  await page.keyboard.press('Escape');
+  await eventually(async () => expect(await page.getByRole('dialog').count()).toBe(0));
+  for (const again of [false, true]) {
+    if (again) await page.reload();
+    await page.getByTestId('floor').waitFor();
+    await page.keyboard.press('b');
+    await page.keyboard.press('?');
+    await page.waitForTimeout(300);
+    expect(new URL(page.url()).pathname).toBe('/floor');
+    expect(await page.getByRole('dialog').count()).toBe(0);
+  }
+});
+
+test('each view has a title of its own', async () => {
+  const page = await shop.page(PHONE);
+  const titles: string[] = [];
+  for (const address of ['/bench', '/floor', '/rack', '/book', '/tools/stack', '/jobs']) {
+    await page.goto(address);
+    await page.getByTestId('page-title').first().waitFor();
+    const heading = await page.getByTestId('page-title').first().innerText();
+    await eventually(async () => expect(await page.title()).toContain(heading));
+    titles.push(await page.title());
+  }
+  expect(new Set(titles).size).toBe(titles.length);
+});
+
+test('arrows go round in a group of choices, and Tab goes past it', async () => {
+  const page = await shop.page(WIDE);
+  await page.goto('/tools/soak');
+  const group = page.getByRole('radiogroup').first();
+  await group.waitFor();
+  const checked = () => group.locator('[aria-checked=true]').getAttribute('data-testid');
+  const count = await group.getByRole('radio').count();
+  const first = (await group.locator('[tabindex="0"]').getAttribute('data-testid'))!;
+  await tabTo(page, first);
+  await page.keyboard.press('ArrowRight');
+  const second = await checked();
+  expect(second).not.toBe(first);
+  for (let presses = 1; presses < count; presses++) await page.keyboard.press('ArrowRight');
+  expect(await checked()).toBe(first);
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Tab');
+  expect(await group.evaluate((node) => node.contains(document.activeElement))).toBe(false);
+});
+
+test('a piece of the app that is missing leaves a page that says what to do, and the rooms stay', async () => {
+  const page = await shop.page(PHONE, { serviceWorkers: 'block' });
+  await page.goto('/bench');
+  await page.getByTestId('due-list').waitFor();
+  await page.route(/static\/js\/web\/(stack|index)-/, (route) => route.abort());
+  await page.goto('/tools/stack');
+  await page.getByTestId('crashed').waitFor();
+  expect(await page.getByTestId('crashed').innerText()).toContain('A piece of the app is missing');
+  await page.unroute(/static\/js\/web\/(stack|index)-/);
+  await page.getByTestId('load-anew').click();
+  await page.getByTestId('stack-compare').waitFor();
+});
+
+test('a phone laid on its side has its rooms and its actions beside the content', async () => {
+  const page = await shop.page({ width: 844, height: 390 });
+  const machine = await shop.machineId('Dunlin');
+  await page.goto(`/floor/${machine}`);
+  await page.getByTestId('check-level').waitFor();
+  const rooms = (await page.getByRole('navigation', { name: 'Rooms' }).boundingBox())!;
+  expect(rooms).toMatchObject({ x: 0, height: 390 });
+  const action = (await page.getByTestId('check-level').boundingBox())!;
+  expect(action.x).toBeGreaterThan(600);
+  expect(action.y + action.height).toBeLessThanOrEqual(390);
+  const { scrollWidth } = await page.evaluate(() => ({ scrollWidth: document.documentElement.scrollWidth }));
+  expect(scrollWidth).toBeLessThanOrEqual(844);
+});
+
+test('what was installed knows its name, icons and colours, and the terms of its parts can be read', async () => {
+  const manifest = (await (await fetch(`${shop.url}/manifest.webmanifest`)).json()) as {
+    name: string;
+    display: string;
+    icons: { src: string; sizes: string; purpose?: string }[];
+  };
+  expect(manifest).toMatchObject({ name: 'Even Bed', display: 'standalone' });
+  for (const { src, sizes } of manifest.icons) {
+    const icon = Buffer.from(await (await fetch(`${shop.url}${src}`)).arrayBuffer());
+    // Width and height of a PNG, as big-endian numbers (PNG specification, 11.2.2).
+    expect(`${icon.readUInt32BE(16)}x${icon.readUInt32BE(20)}`).toBe(sizes);
+  }
+  expect(manifest.icons.map(({ sizes, purpose }) => `${sizes} ${purpose ?? 'any'}`)).toEqual([
+    '192x192 any',
+    '192x192 maskable',
+    '512x512 any',
+    '512x512 maskable',
+  ]);
+  const notices = await (await fetch(`${shop.url}/notices.txt`)).text();
+  for (const part of ['SIL OPEN FONT LICENSE', 'Apache License', 'react-native-paper']) expect(notices).toContain(part);
+});
