@@ -67,7 +67,7 @@ test('each view has a title of its own', async () => {
 test('arrows go round in a group of choices, and Tab goes past it', async () => {
   const page = await shop.page(WIDE);
   await page.goto('/tools/soak');
-  const group = page.getByRole('radiogroup').first();
+  const group = page.locator('[role=radiogroup]', { has: page.locator('[role=radio][data-testid]') }).first();
   await group.waitFor();
   const checked = () => group.locator('[aria-checked=true]').getAttribute('data-testid');
   const count = await group.getByRole('radio').count();
@@ -84,14 +84,15 @@ test('arrows go round in a group of choices, and Tab goes past it', async () => 
 });
 
 test('a piece of the app that is missing leaves a page that says what to do, and the rooms stay', async () => {
-  const page = await shop.page(PHONE, { serviceWorkers: 'block' });
+  const page = await shop.page(PHONE);
   await page.goto('/bench');
   await page.getByTestId('due-list').waitFor();
-  await page.route(/static\/js\/web\/(stack|index)-/, (route) => route.abort());
+  const piece = /static\/js\/web\/stack-/;
+  await page.route(piece, (route) => route.abort());
   await page.goto('/tools/stack');
   await page.getByTestId('crashed').waitFor();
   expect(await page.getByTestId('crashed').innerText()).toContain('A piece of the app is missing');
-  await page.unroute(/static\/js\/web\/(stack|index)-/);
+  await page.unroute(piece);
   await page.getByTestId('load-anew').click();
   await page.getByTestId('stack-compare').waitFor();
 });

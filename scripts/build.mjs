@@ -60,18 +60,29 @@ const { count, size } = await generateSW({
   ],
 });
 fs.utimesSync(index, new Date(), new Date());
-console.log(`The app is built: ${count} files, ${Math.round(size / 1024)} KiB kept for offline use; ${notices.count} parts by others in notices.txt.`);
+console.log(
+  `The app is built: ${count} files, ${Math.round(size / 1024)} KiB kept for offline use; ${notices.count} parts by others in notices.txt.`,
+);
 
 /** Icons, a manifest and the colours of the bars, so that a phone can keep the app beside its own. */
 async function makeInstallable(sharp) {
   const drawn = path.join(client, 'assets/icon.svg');
   for (const size of [192, 512]) {
     const picture = sharp(drawn, { density: (72 * size) / 192 });
-    await picture.clone().resize(size).png().toFile(path.join(out, `icon-${size}.png`));
+    await picture
+      .clone()
+      .resize(size)
+      .png()
+      .toFile(path.join(out, `icon-${size}.png`));
     // Phones cut icons to their own shape: what matters stays within the middle of a wider ground.
     const border = Math.round(size * 0.1);
     const wider = { top: border, bottom: border, left: border, right: border, background: PAPER_BY_DAY };
-    const onGround = await picture.clone().resize(size - 2 * border).extend(wider).png().toBuffer();
+    const onGround = await picture
+      .clone()
+      .resize(size - 2 * border)
+      .extend(wider)
+      .png()
+      .toBuffer();
     await sharp(onGround).toFile(path.join(out, `icon-${size}-maskable.png`));
   }
   const icons = [192, 512].flatMap((size) => [

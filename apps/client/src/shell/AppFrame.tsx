@@ -10,7 +10,7 @@ import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import { Gate } from '../people/Gate';
 import { openDevice, store } from '../state/store';
-import { CrashGuard } from '../ui/CrashGuard';
+import { BrokenView, CrashGuard } from '../ui/CrashGuard';
 import { kitIcon } from '../ui/Icon';
 import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
 import { keepForOffline } from './keepForOffline';
@@ -57,7 +57,7 @@ export default function AppFrame() {
           <Gate>
             <Shell>
               <CrashGuard view={pathname}>
-                <Slot />
+                <Slot unstable_screenErrorBoundary={BrokenView} />
               </CrashGuard>
             </Shell>
           </Gate>

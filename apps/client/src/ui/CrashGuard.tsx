@@ -16,7 +16,33 @@ const isMissingPiece = (error: Error) =>
     `${error.name} ${error.message}`,
   );
 
-/** Catches what breaks in one view, so that the rooms round it stay usable, and says what to do. */
+/** What stands in the place of a view that broke: what happened, and what to do. */
+export function BrokenView({ error, retry }: { error: Error; retry: () => unknown }) {
+  const missing = isMissingPiece(error);
+  return (
+    <View style={{ flex: 1, padding: SPACE.l, gap: SPACE.m, maxWidth: 560 }} testID="crashed" role="alert">
+      <Words size="title" bold heading={1}>
+        {missing ? 'A piece of the app is missing' : 'This view broke'}
+      </Words>
+      <Words>
+        {missing
+          ? 'The shop’s server has a newer version, or the signal went while the view was being fetched. Load the app anew: what you typed and what waits to be sent is kept on this device.'
+          : 'The other rooms still work, and what waits to be sent is kept on this device. Load the app anew; if it breaks again, tell whoever runs the server what you did.'}
+      </Words>
+      {missing ? null : (
+        <Words size="small" tone="steel">
+          {error.message.slice(0, 200)}
+        </Words>
+      )}
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <ActionButton label="Load anew" kind="main" onPress={() => window.location.reload()} testID="load-anew" />
+        <ActionButton label="Look again" onPress={() => void retry()} testID="look-again" />
+      </View>
+    </View>
+  );
+}
+
+/** Catches what no single view caught, so that the rooms round it stay usable. */
 export class CrashGuard extends Component<Props, { error: Error | null; view: string }> {
   override state: { error: Error | null; view: string } = { error: null, view: this.props.view };
 
@@ -31,27 +57,6 @@ export class CrashGuard extends Component<Props, { error: Error | null; view: st
   override render() {
     const { error } = this.state;
     if (!error) return this.props.children;
-    const missing = isMissingPiece(error);
-    return (
-      <View style={{ flex: 1, padding: SPACE.l, gap: SPACE.m, maxWidth: 560 }} testID="crashed" role="alert">
-        <Words size="title" bold heading={1}>
-          {missing ? 'A piece of the app is missing' : 'This view broke'}
-        </Words>
-        <Words>
-          {missing
-            ? 'The shop’s server has a newer version, or the signal went while the view was being fetched. Load the app anew: what you typed and what waits to be sent is kept on this device.'
-            : 'The other rooms still work, and what waits to be sent is kept on this device. Load the app anew; if it breaks again, tell whoever runs the server what you did.'}
-        </Words>
-        {missing ? null : (
-          <Words size="small" tone="steel">
-            {error.message.slice(0, 200)}
-          </Words>
-        )}
-        <View style={{ flexDirection: 'row', gap: 12 }}>
-          <ActionButton label="Load anew" kind="main" onPress={() => window.location.reload()} testID="load-anew" />
-          <ActionButton label="Look again" onPress={() => this.setState({ error: null })} testID="look-again" />
-        </View>
-      </View>
-    );
+    return <BrokenView error={error} retry={() => this.setState({ error: null })} />;
   }
 }

@@ -20,30 +20,6 @@ const STOPS = 'a[href], button, input, textarea, select, [role="button"], [role=
 export function DialogFrame({ open, title, onClose, children, testID }: Props) {
   const palette = usePalette();
   useKeys(open ? { Escape: onClose } : {});
-  const sheet = useRef<View>(null);
-  useEffect(() => {
-    if (!open || typeof document === 'undefined') return undefined;
-    const before = document.activeElement as HTMLElement | null;
-    const frame = sheet.current as unknown as HTMLElement | null;
-    frame?.focus();
-    // Tab stays within: what lies behind is out of reach while the sheet is open.
-    const keep = (event: KeyboardEvent) => {
-      if (event.key !== 'Tab' || !frame) return;
-      const stops = [...frame.querySelectorAll<HTMLElement>(STOPS)].filter((one) => one.offsetParent !== null && one.tabIndex >= 0);
-      const [first, last] = [stops[0], stops.at(-1)];
-      if (!first || !last) return;
-      const outside = !frame.contains(document.activeElement) || document.activeElement === frame;
-      const edge = event.shiftKey ? first : last;
-      if (!outside && document.activeElement !== edge) return;
-      event.preventDefault();
-      (event.shiftKey ? last : first).focus();
-    };
-    document.addEventListener('keydown', keep, true);
-    return () => {
-      document.removeEventListener('keydown', keep, true);
-      before?.focus?.();
-    };
-  }, [open]);
   // Taken away whole: a sheet that is still fading out swallows the first tap when it is opened again.
   if (!open) return null;
   return (
@@ -59,21 +35,61 @@ export function DialogFrame({ open, title, onClose, children, testID }: Props) {
           alignSelf: 'center',
         }}
       >
-        <View
-          ref={sheet}
-          role="dialog"
-          aria-modal
-          aria-label={title}
-          tabIndex={-1}
-          style={{ padding: SPACE.l, paddingTop: 0, gap: SPACE.m }}
-          testID={testID}
-        >
-          <Words size="lead" bold heading={2}>
-            {title}
-          </Words>
-          {children}
+        <View>
+          <Sheet title={title} testID={testID}>
+            {children}
+          </Sheet>
         </View>
       </Dialog>
     </Portal>
   );
+}
+
+/** What the sheet holds. It takes the focus when it comes, keeps Tab within, and gives the focus back when it goes. */
+function Sheet({ title, testID, children }: Pick<Props, 'title' | 'testID' | 'children'>) {
+  const sheet = useRef<View>(null);
+  useEffect(() => {
+    if (typeof document === 'undefined') return undefined;
+    const before = document.activeElement as HTMLElement | null;
+    const frame = sheet.current as unknown as HTMLElement | null;
+    frame?.focus();
+    const keep = (event: KeyboardEvent) => {
+      if (event.key === 'Tab' && frame) keepWithin(frame, event);
+    };
+    document.addEventListener('keydown', keep, true);
+    return () => {
+      document.removeEventListener('keydown', keep, true);
+      before?.focus?.();
+    };
+  }, []);
+  return (
+    <View
+      ref={sheet}
+      role="dialog"
+      aria-modal
+      aria-label={title}
+      tabIndex={-1}
+      style={{ padding: SPACE.l, paddingTop: 0, gap: SPACE.m }}
+      testID={testID}
+    >
+      <Words size="lead" bold heading={2}>
+        {title}
+      </Words>
+      {children}
+    </View>
+  );
+}
+
+/** Tab goes round in the sheet: what lies behind it is out of reach. */
+function keepWithin(frame: HTMLElement, event: KeyboardEvent): void {
+  const stops = [...frame.querySelectorAll<HTMLElement>(STOPS)].filter(
+    (one) => one.offsetParent !== null && one.tabIndex >= 0,
+  );
+  const [first, last] = [stops[0], stops.at(-1)];
+  if (!first || !last) return;
+  const { activeElement } = document;
+  const outside = !frame.contains(activeElement) || activeElement === frame;
+  if (!outside && activeElement !== (event.shiftKey ? first : last)) return;
+  event.preventDefault();
+  (event.shiftKey ? last : first).focus();
 }

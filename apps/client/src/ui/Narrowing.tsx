@@ -14,7 +14,9 @@ interface Props {
 export function Narrowing({ count, children, testID }: Props) {
   const wide = useIsWide();
   const [open, setOpen] = useState(false);
-  const parts = <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap', alignItems: 'flex-end' }}>{children}</View>;
+  const parts = (
+    <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap', alignItems: 'flex-end' }}>{children}</View>
+  );
   if (wide) return parts;
   return (
     <View style={{ gap: 8, marginTop: -8 }}>
