@@ -126,7 +126,10 @@ await phone.getByTestId('prints-search').waitFor();
 await shoot(phone, 'prints-phone');
 
 await phone.goto('/tools/stack');
-await phone.getByTestId('stack-compare').waitFor();
+await phone.getByTestId('moves-head').click();
+await phone.getByTestId('home-surface').click();
+await phone.getByTestId('stack-sentence').getByText('1. ', { exact: false }).waitFor();
+await phone.getByTestId('stack-compare').scrollIntoViewIfNeeded();
 await shoot(phone, 'stack-phone');
 const { items: jobs } = await get('/jobs?open=true');
 await phone.goto(`/jobs/${jobs.find(({ machineName }) => machineName === 'Turnstone').id}`);

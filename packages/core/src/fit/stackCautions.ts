@@ -92,7 +92,7 @@ export function stackCautions({
     add('due', 'vat-empty', 'Rehearse with the vat empty: lower it slowly by hand or by jog, and nothing touches.');
     add('due', 'zero-again', 'Set zero again after levelling.');
   }
-  if (result.change !== 0)
+  if (result.change !== 0 && (result.verdict === 'do' || result.verdict === 'none'))
     add('due', 'home-again', 'Home again, slowly, with a hand at the switch, and check Z before the first print.');
   return cautions;
 }

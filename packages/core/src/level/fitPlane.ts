@@ -23,8 +23,8 @@ export interface PlaneFit {
 
 /** Relative size below which the points' second direction counts as missing. */
 const RANK_TOLERANCE = 1e-10;
-/** No place or height lies farther from the origin, mm. */
-const LARGEST = 1e9;
+/** Beyond this the products that the fit is made of are no numbers any more. */
+const LARGEST = 1e60;
 
 /**
  * Least-squares plane z = a·x + b·y + c through measured heights.
