@@ -7,6 +7,8 @@ test('defaults: port 4242 on the loopback address, the given folder', () => {
     host: '127.0.0.1',
     dataFolder: path.resolve('data'),
     keepBackups: 14,
+    hosts: [],
+    behindProxy: false,
   });
 });
 
@@ -18,6 +20,12 @@ test('PORT, EVEN_BED_HOST and EVEN_BED_DATA are honoured', () => {
     host: '0.0.0.0',
     dataFolder: '/srv/shop',
     keepBackups: 0,
+    hosts: [],
+    behindProxy: false,
+  });
+  expect(settingsFrom({ EVEN_BED_HOSTS: 'bench.shop, , hall', EVEN_BED_PROXY: '1' }, 'data')).toMatchObject({
+    hosts: ['bench.shop', 'hall'],
+    behindProxy: true,
   });
   expect(databaseFile('/srv/shop')).toBe('/srv/shop/even-bed.sqlite');
 });

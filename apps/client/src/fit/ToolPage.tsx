@@ -1,7 +1,7 @@
 import type { ToolId } from '@even-bed/core';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
-import { View } from 'react-native';
+import { View, type ViewStyle } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
@@ -22,6 +22,9 @@ interface Props<T extends ToolId> {
   /** Why there is no answer, where the fields are well and the sum cannot be done. */
   failure?: string | null;
 }
+
+/** On a wide screen the answer stays in sight while what is asked runs past it. */
+const BESIDE = { flex: 1, minWidth: 0, position: 'sticky', top: 0 } as unknown as ViewStyle;
 
 /** The frame of a tool: the answer first on a phone, beside what is asked on a wide screen. */
 export function ToolPage<T extends ToolId>({ tool, answer, children, action, failure }: Props<T>) {
@@ -58,7 +61,7 @@ export function ToolPage<T extends ToolId>({ tool, answer, children, action, fai
         <View
           style={wide ? { flexDirection: 'row-reverse', gap: SPACE.xl, alignItems: 'flex-start' } : { gap: SPACE.l }}
         >
-          <View style={{ gap: SPACE.m, ...(wide ? { flex: 1, minWidth: 0 } : {}) }} testID="answer">
+          <View style={{ gap: SPACE.m, ...(wide ? BESIDE : {}) }} testID="answer">
             {tool.input === null || failure ? (
               <Words size="lead" tone={failure ? 'stop' : 'steel'} live testID="no-answer">
                 {failure ?? missing ?? asks}

@@ -115,7 +115,7 @@ export function Page({ title, crumbs = [], state, tools, actions, children, onEn
                 }),
           }}
         >
-          {actions}
+          {onItsSide ? <View style={{ gap: 12 }}>{actions}</View> : actions}
         </View>
       ) : null}
     </View>

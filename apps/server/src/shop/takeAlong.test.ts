@@ -347,7 +347,7 @@ describe('backups', () => {
     const inCopy = idsIn(copy);
     expect(before.filter((id) => !inCopy.has(id))).toEqual([]);
 
-    await expect(command('restore', name!)).rejects.toThrow('The server is running');
+    await expect(command('restore', name!)).rejects.toThrow(`has ${data} in hand. Stop it first`);
     await server.end('SIGTERM');
     const all = idsIn(databaseFile(data)).size;
     expect((await command('restore', name!)).stdout).toContain('is in its place');
