@@ -125,10 +125,7 @@ export function RackScreen({ selectedId }: ListProps) {
             testID="rack-search"
           />
         </View>
-        <Narrowing
-          count={[params.group, params.state, params.place].filter(Boolean).length}
-          testID="rack-narrow"
-        >
+        <Narrowing count={[params.group, params.state, params.place].filter(Boolean).length} testID="rack-narrow">
           <Pick
             label="Group"
             hideLabel
