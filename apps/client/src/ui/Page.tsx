@@ -109,6 +109,7 @@ export function Page({ title, crumbs = [], state, tools, actions, children, onEn
               ? { width: 190, justifyContent: 'flex-end', borderLeftWidth: 1, borderLeftColor: palette.hairline }
               : {
                   flexDirection: 'row',
+                  flexWrap: 'wrap',
                   paddingHorizontal: SPACE.m,
                   borderTopWidth: 1,
                   borderTopColor: palette.hairline,

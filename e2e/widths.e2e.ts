@@ -1,0 +1,64 @@
+import type { Page } from 'playwright-core';
+import { TestShop } from './shop';
+
+let shop: TestShop;
+beforeAll(async () => {
+  shop = await TestShop.open({ demo: true });
+});
+afterAll(() => shop.close());
+
+const SIZES: [string, { width: number; height: number }][] = [
+  ['a small phone', { width: 320, height: 640 }],
+  ['a phone on its side', { width: 844, height: 390 }],
+  ['a tablet upright', { width: 820, height: 1180 }],
+  ['a wide screen', { width: 1280, height: 800 }],
+  ['a very wide screen', { width: 1920, height: 1080 }],
+];
+
+/** What reaches past the side of the page, or past that of whatever scrolls round it. */
+const tooWide = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('[data-testid], button, h1, h2')]
+      .filter((node) => {
+        const { right, left, width } = node.getBoundingClientRect();
+        return width > 0 && (right > window.innerWidth + 1 || left < -1);
+      })
+      .map(
+        (node) =>
+          `${node.dataset['testid'] ?? node.innerText.slice(0, 40)} ends at ${Math.round(node.getBoundingClientRect().right)}`,
+      )
+      .slice(0, 6),
+  );
+
+describe.each(SIZES)('%s', (_, size) => {
+  test('no view runs past its side', async () => {
+    const page = await shop.page(size);
+    const machine = await shop.machineId('Dunlin');
+    const faults: string[] = [];
+    for (const [address, ready] of [
+      ['/bench', 'due-list'],
+      ['/floor', 'floor'],
+      [`/floor/${machine}`, 'check-level'],
+      ['/rack', 'surface-B-001'],
+      ['/t/S-002', 'surface'],
+      ['/book', 'book-lines'],
+      ['/jobs', 'procedure-cut-glass'],
+      ['/jobs/new?procedure=fit-flex-on-resin', 'ready-at'],
+      ['/tools', 'to-stack'],
+      ['/tools/stack', 'stack-compare'],
+      ['/tools/blanks', 'blanks-drawing'],
+      ['/prints', 'page-title'],
+      ['/inspect', 'page-title'],
+      ['/me', 'take-along'],
+      ['/people', 'page-title'],
+      ['/settings', 'set-save'],
+      ['/floor/new', 'page-title'],
+      ['/rack/new', 'surface-form'],
+    ] as const) {
+      await page.goto(address);
+      await page.getByTestId(ready).first().waitFor();
+      for (const fault of await tooWide(page)) faults.push(`${address}: ${fault}`);
+    }
+    expect(faults).toEqual([]);
+  });
+});
