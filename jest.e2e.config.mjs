@@ -6,5 +6,6 @@ export default {
   testMatch: ['**/*.e2e.ts'],
   testTimeout: 120_000,
   maxWorkers: 2,
+  globalTeardown: '<rootDir>/e2e/afterAll.mjs',
   transform: { '\\.m?[jt]s$': ['babel-jest', { configFile: './babel.node.cjs' }] },
 };

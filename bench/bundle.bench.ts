@@ -6,9 +6,9 @@ import { gzipSync } from 'node:zlib';
 import pino from 'pino';
 import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
 import { connect, migrate } from '../apps/server/src/db/connect';
-import { loadDemo } from '../apps/server/src/db/demo/loadDemo';
-import { PEOPLE } from '../apps/server/src/db/demo/saltmarsh';
-import { buildApp } from '../apps/server/src/http/app';
+import { loadDemo } from '../apps/server/src/demo/loadDemo';
+import { PEOPLE } from '../apps/server/src/demo/saltmarsh';
+import { buildApp } from '../apps/server/src/app/app';
 import { report } from './measure';
 
 const ROOT = path.join(import.meta.dirname, '..');

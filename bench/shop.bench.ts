@@ -9,7 +9,7 @@ import { listEntries } from '../apps/server/src/book/store';
 import { listInspections } from '../apps/server/src/care/store';
 import { connect, migrate } from '../apps/server/src/db/connect';
 import { listMachines } from '../apps/server/src/fleet/store';
-import { acting } from '../apps/server/src/http/acting';
+import { acting } from '../apps/server/src/kernel/acting';
 import { fingerprintOf } from '../apps/server/src/people/secrets';
 import { databaseFile } from '../apps/server/src/settings';
 import { readStack } from '../apps/server/src/surfaces/stackStore';

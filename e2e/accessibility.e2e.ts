@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import type { Page } from 'playwright-core';
-import { beginCheck, scan, TestShop, WIDE, PHONE } from './shop';
+import { beginCheck, scan, TestShop, WIDE, PHONE, unfold } from './shop';
 
 const AXE = fs.readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -74,7 +74,8 @@ describe.each([
     ['bench', '/bench', 'due-list'],
     ['floor', '/floor', 'machine-Dunlin'],
     ['book', '/book', 'book-older'],
-    ['new machine', '/floor/new', 'machine-form'],
+    ['new machine', '/floor/new', 'machine-short'],
+    ['new machine with all facts', '/floor/new?all=1', 'machine-form'],
     ['nothing there', '/nowhere', 'page-title'],
   ])('%s', async (_name, address, testId) => {
     await page.goto(address);
@@ -108,6 +109,7 @@ describe.each([
     const id = await shop.machineId(names[dark ? 1 : 0]);
     await page.goto(`/floor/${id}`);
     await page.getByTestId('level-history').waitFor();
+    if (size === PHONE) for (const part of ['stack', 'level-history', 'photos', 'facts']) await unfold(page, part);
     expect(await faults(page)).toEqual([]);
     await page.goto(`/floor/${id}/edit`);
     await page.getByTestId('field-name').waitFor();

@@ -1,6 +1,6 @@
 import type { MachineOverview } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
-import { choose, eventually, figure, hand, TestShop } from './shop';
+import { eventually, figure, hand, TestShop } from './shop';
 
 let shop: TestShop;
 let page: Page;
@@ -40,16 +40,11 @@ test('a new shop asks for its first account, at the field what is wrong with it'
 
 test('from there to the first levelled machine, with a plate that is often met', async () => {
   await page.getByTestId('add-first').click();
-  await page.getByTestId('machine-form').waitFor();
   await page.getByTestId('field-name').fill('Whinchat');
-  await page.getByTestId('field-areaId').click();
-  await page.getByRole('menuitem', { name: 'A new area' }).click();
   await page.getByTestId('field-newArea').fill('Garage');
-  await page.getByTestId('field-model').fill('Kit 220');
-  await choose(page, 'common-plate', '220 × 220');
-  await page.getByTestId('adjuster-pattern-four').click();
-  await page.getByTestId('save-machine').click();
-  await page.getByTestId('check-level').click();
+  await page.getByTestId('short-plate-220 × 220').click();
+  await page.getByTestId('save-and-check').click();
+  await page.getByTestId('cell-0-0').waitFor();
   for (const r of [0, 1, 2]) for (const c of [0, 1, 2]) await page.getByTestId(`cell-${r}-${c}`).fill(`0,0${c}`);
   await page.getByTestId('preview-range').waitFor();
   expect(await figure(page, 'preview-range')).toBe(0.02);

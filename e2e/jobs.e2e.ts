@@ -4,7 +4,7 @@ import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
 import { v7 as uuid } from 'uuid';
 import { phonePhoto } from './pictures';
-import { choose, eventually, PHONE, TestShop, WIDE } from './shop';
+import { choose, eventually, PHONE, TestShop, WIDE, unfold } from './shop';
 
 const HOUR = 3_600_000;
 let shop: TestShop;
@@ -46,6 +46,7 @@ async function spareBase(): Promise<Surface> {
 async function begin(where: Page, procedure: string, machine: string): Promise<string> {
   const machineId = await shop.machineId(machine);
   await where.goto(`/floor/${machineId}`);
+  await unfold(where, 'machine-jobs');
   await where.getByTestId('begin-a-job').click();
   await where.getByTestId(`procedure-${procedure}`).click();
   await where.getByTestId('start-job').waitFor();

@@ -132,3 +132,40 @@ test('what was installed knows its name, icons and colours, and the terms of its
   const notices = await (await fetch(`${shop.url}/notices.txt`)).text();
   for (const part of ['SIL OPEN FONT LICENSE', 'Apache License', 'react-native-paper']) expect(notices).toContain(part);
 });
+
+test('a page left open while the server was upgraded says so, and loads the new app without losing what was typed', async () => {
+  const page = await shop.page(PHONE);
+  await page.goto('/floor/new');
+  await page.getByTestId('field-name').fill('Whimbrel');
+  const come = () => page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+  const asked = page.waitForResponse('**/version.txt');
+  await come();
+  expect((await (await asked).text()).trim()).toMatch(/^\/_expo\/.*\/entry-.+\.js$/);
+  expect(await page.getByTestId('new-version').count()).toBe(0);
+  await page.route('**/version.txt', (route) => route.fulfill({ body: '/_expo/static/js/web/entry-0123abcd.js\n' }));
+  await come();
+  await page.getByTestId('new-version').waitFor();
+  await Promise.all([page.waitForEvent('load'), page.getByTestId('load-version').click()]);
+  await eventually(async () => expect(await page.getByTestId('field-name').inputValue()).toBe('Whimbrel'));
+});
+
+test('on paper nothing is folded, nothing is left that only hands on glass need, and drawings keep their size', async () => {
+  const page = await shop.page(PHONE);
+  await page.goto(`/floor/${await shop.machineId('Godwit')}`);
+  await page.getByTestId('log-print').waitFor();
+  await page.getByTestId('facts-fold').waitFor();
+  await page.emulateMedia({ media: 'print' });
+  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+  expect(await page.getByTestId('facts').innerText()).toContain('Print area');
+  expect(await page.getByTestId('stack-height').isVisible()).toBe(true);
+  for (const testId of ['log-print', 'tokens', 'offset-typed', 'plans', 'facts-fold'])
+    expect(await page.getByTestId(testId).count()).toBe(0);
+  const plan = (await page
+    .getByRole('img', { name: /^Plate of Godwit/ })
+    .locator('svg')
+    .boundingBox())!;
+  expect(plan.width).toBeGreaterThan(180);
+  await page.emulateMedia({ media: 'screen' });
+  await page.evaluate(() => window.dispatchEvent(new Event('afterprint')));
+  await page.getByTestId('facts-fold').waitFor();
+});

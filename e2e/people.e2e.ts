@@ -1,5 +1,5 @@
 import type { BookEntry, Page as ListPage } from '@even-bed/contract';
-import { eventually, TestShop } from './shop';
+import { eventually, TestShop, unfold } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -99,7 +99,7 @@ test('a lead changes how the shop reads, and every screen follows', async () => 
   await page.getByTestId('set-save').click();
   await page.getByTestId('settings-saved').waitFor();
   await page.goto(`/floor/${await shop.machineId('Dunlin')}`);
-  await page.getByTestId('facts').waitFor();
+  await unfold(page, 'facts');
   expect(await page.getByTestId('facts').innerText()).toMatch(/9,252 × 9,252 in[\s\S]*/);
   await page.context().close();
 });

@@ -14,26 +14,31 @@ afterAll(() => shop.close());
 test('the rack stands beside the page of a surface, and each row opens another', async () => {
   await page.goto('/rack');
   await page.getByTestId('rack-search').fill('S-01');
-  await page.getByTestId('surface-S-014').click();
+  // Beside the list stands what waits, of the same rows: the list's own is meant.
+  const list = page.getByTestId('rack-list');
+  await list.getByTestId('surface-S-014').click();
   await page.getByTestId('surface').waitFor();
   expect(await page.getByRole('complementary', { name: 'The rack' }).isVisible()).toBe(true);
   await page.getByTestId('rack-search').fill('P-00');
-  await page.getByTestId('surface-P-003').click();
+  await list.getByTestId('surface-P-003').click();
   await page.getByTestId('surface-history').getByText('Lapped on glass', { exact: false }).first().waitFor();
   expect(new URL(page.url()).pathname).toMatch(/^\/rack\/[0-9a-f-]+$/);
 });
 
 test('it is narrowed by kind, state and place, in the address too', async () => {
   await page.goto('/rack');
+  await page.getByTestId('rack-narrow').click();
   await choose(page, 'rack-group', 'sheet');
   await choose(page, 'rack-state', 'retired');
-  await page.getByTestId('surface-S-020').waitFor();
-  await eventually(async () => expect(await page.locator('[data-testid^="surface-S-"]').count()).toBe(1));
+  await page.getByTestId('rack-list').getByTestId('surface-S-020').waitFor();
+  await eventually(async () =>
+    expect(await page.getByTestId('rack-list').locator('[data-testid^="surface-S-"]').count()).toBe(1),
+  );
   expect(new URL(page.url()).search).toContain('state=retired');
   await page.reload();
-  await page.getByTestId('surface-S-020').waitFor();
+  await page.getByTestId('rack-list').getByTestId('surface-S-020').waitFor();
   await page.goto('/rack?state=on-hold');
-  await page.getByTestId('surface-B-013').waitFor();
+  await page.getByTestId('rack-list').getByTestId('surface-B-013').waitFor();
 });
 
 test('several are chosen: moved in one go, and their labels printed into the cells that are left', async () => {

@@ -37,6 +37,29 @@ interface PageOptions {
   zone?: string;
 }
 
+/** The demo's story goes by the minute: a copy is good for this long. */
+const FRESH_MS = 4 * 60_000;
+
+/**
+ * The demo shop, loaded once for several files of tests of one run: loading it takes longer than most of them.
+ * @returns a folder to copy from
+ */
+function demoFolder(env: NodeJS.ProcessEnv): string {
+  // One for each of the run's hands: their simulated machines listen at ports of their own.
+  const folder = path.join(os.tmpdir(), `even-bed-e2e-demo-${process.ppid}-${BASE}`);
+  const done = path.join(folder, 'loaded');
+  if (fs.existsSync(done) && Date.now() - fs.statSync(done).mtimeMs < FRESH_MS) return path.join(folder, 'data');
+  fs.rmSync(folder, { recursive: true, force: true });
+  const loaded = spawnSync(process.execPath, ['--import', 'tsx', path.join(SERVER, 'demoData.ts')], {
+    cwd: ROOT,
+    env: { ...env, EVEN_BED_DATA: path.join(folder, 'data') },
+    encoding: 'utf8',
+  });
+  if (loaded.status !== 0) throw new Error(loaded.stderr);
+  fs.writeFileSync(done, '');
+  return path.join(folder, 'data');
+}
+
 /** A server on its own data folder, simulated machines beside it, and a browser. */
 export class TestShop {
   private server: ChildProcess | null = null;
@@ -53,12 +76,7 @@ export class TestShop {
   static async open(options: Options = {}): Promise<TestShop> {
     const shop = new TestShop(options);
     if (options.demo) {
-      const loaded = spawnSync(process.execPath, ['--import', 'tsx', path.join(SERVER, 'demoData.ts')], {
-        cwd: ROOT,
-        env: shop.env(),
-        encoding: 'utf8',
-      });
-      if (loaded.status !== 0) throw new Error(loaded.stderr);
+      fs.cpSync(demoFolder(shop.env()), shop.folder, { recursive: true });
       shop.machines = spawn(process.execPath, ['--import', 'tsx', path.join(SERVER, 'simulateMachines.ts')], {
         cwd: ROOT,
         env: shop.env(),
@@ -203,6 +221,13 @@ export class TestShop {
     for (const child of [this.server, this.machines]) child?.kill('SIGKILL');
     fs.rmSync(this.folder, { recursive: true, force: true });
   }
+}
+
+/** Opens a part of a page that is folded on a phone; on a wide screen it is open. */
+export async function unfold(page: Page, testId: string): Promise<void> {
+  await page.getByTestId(testId).waitFor();
+  const fold = page.locator(`[data-testid="${testId}-fold"][aria-expanded=false]`);
+  if ((await fold.count()) > 0) await fold.click();
 }
 
 /** Waits until a process says something; fails with its words when it ends first. */

@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { Inspection, Page as ListPage, Photo, Print, Surface } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
 import { filmOfCode, phonePhoto, pictureOfCode } from './pictures';
-import { choose, eventually, hand, TestShop } from './shop';
+import { choose, eventually, hand, TestShop, unfold } from './shop';
 
 const BOUNCE_MS = 400;
 
@@ -68,6 +68,7 @@ describe('on a machine', () => {
     await page.getByTestId('mount-go').click();
     await page.getByTestId('mounted-S-001').waitFor();
     expect((await surface('S-002')).state.where).toEqual({ kind: 'rack', place: 'Rack 1' });
+    await unfold(page, 'stack');
     expect(await page.getByTestId('stack-section').innerText()).toContain('S-001');
   });
 
@@ -188,6 +189,7 @@ test('an inspection by taps, with a number and a photo that stands upright', asy
   expect(items[0]).toMatchObject({ card: 'light-line', code: 'faint', numbers: { feeler: 0.05 } });
   const photos = await shop.get<{ items: Photo[] }>(`/photos?surfaceId=${id}`);
   expect(photos.items[0]!.height).toBeGreaterThan(photos.items[0]!.width);
+  await unfold(page, 'photos');
   await page.getByTestId(`photo-${photos.items[0]!.id}`).waitFor();
 });
 

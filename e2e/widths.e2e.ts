@@ -9,6 +9,7 @@ afterAll(() => shop.close());
 
 const SIZES: [string, { width: number; height: number }][] = [
   ['a small phone', { width: 320, height: 640 }],
+  ['a phone whose type is twice as large', { width: 390, height: 844 }],
   ['a phone on its side', { width: 844, height: 390 }],
   ['a tablet upright', { width: 820, height: 1180 }],
   ['a wide screen', { width: 1280, height: 800 }],
@@ -30,9 +31,36 @@ const tooWide = (page: Page) =>
       .slice(0, 6),
   );
 
-describe.each(SIZES)('%s', (_, size) => {
-  test('no view runs past its side', async () => {
+/** Words that are cut off by what holds them, or broken in their middle for want of room. */
+const cutWords = (page: Page) =>
+  page.evaluate(() => {
+    const faults = new Set<string>();
+    const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walk.nextNode(); node; node = walk.nextNode()) {
+      const holder = node.parentElement!;
+      const text = node.textContent ?? '';
+      if (text.trim() === '' || holder.closest('style, script, svg, [aria-hidden=true]')) continue;
+      const { overflowX } = getComputedStyle(holder);
+      if (overflowX !== 'visible' && holder.scrollWidth > holder.clientWidth + 1)
+        faults.add(`cut: ${text.slice(0, 40)}`);
+      for (const { index, 0: word } of text.matchAll(/[\p{L}\p{N}]{4,}/gu)) {
+        const range = document.createRange();
+        range.setStart(node, index);
+        range.setEnd(node, index + word.length);
+        const tops = [...range.getClientRects()].filter(({ width }) => width > 0).map(({ top }) => Math.round(top));
+        if (new Set(tops).size > 1) faults.add(`broken: ${word}`);
+      }
+    }
+    return [...faults].slice(0, 6);
+  });
+
+describe.each(SIZES)('%s', (name, size) => {
+  test('no view runs past its side, and no word is cut', async () => {
     const page = await shop.page(size);
+    if (name.includes('twice')) {
+      const browser = await page.context().newCDPSession(page);
+      await browser.send('Page.setFontSizes', { fontSizes: { standard: 32, fixed: 26 } });
+    }
     const machine = await shop.machineId('Dunlin');
     const faults: string[] = [];
     for (const [address, ready] of [
@@ -53,11 +81,12 @@ describe.each(SIZES)('%s', (_, size) => {
       ['/people', 'page-title'],
       ['/settings', 'set-save'],
       ['/floor/new', 'page-title'],
+      ['/floor/new?all=1', 'machine-form'],
       ['/rack/new', 'surface-form'],
     ] as const) {
       await page.goto(address);
       await page.getByTestId(ready).first().waitFor();
-      for (const fault of await tooWide(page)) faults.push(`${address}: ${fault}`);
+      for (const fault of [...(await tooWide(page)), ...(await cutWords(page))]) faults.push(`${address}: ${fault}`);
     }
     expect(faults).toEqual([]);
   });

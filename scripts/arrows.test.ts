@@ -1,6 +1,7 @@
+import fs from 'node:fs';
 import path from 'node:path';
 import { Linter } from 'eslint';
-import { arrows } from './arrows.mjs';
+import { arrows, SERVER_ROOMS } from './arrows.mjs';
 
 /** What the lint says of one import, as if it stood in a file of that name. */
 function refusedIn(file: string, specifier: string): boolean {
@@ -22,6 +23,10 @@ describe('the arrows of the house', () => {
     ['apps/client/src/level/x.tsx', '../fleet/MachineScreen'],
     ['apps/client/src/level/x.tsx', '@even-bed/server'],
     ['apps/server/src/level/x.ts', '../fleet/routes'],
+    ['apps/server/src/fleet/x.ts', '../surfaces/store'],
+    ['apps/server/src/kernel/x.ts', '../book/store'],
+    ['apps/server/src/db/migrations/x.ts', '../../kernel/problem'],
+    ['apps/server/src/shop/x.ts', '../app/routes'],
   ])('%s may not import %s', (file, specifier) => {
     expect(refusedIn(file, specifier)).toBe(true);
   });
@@ -32,7 +37,17 @@ describe('the arrows of the house', () => {
     ['apps/client/src/level/x.tsx', '../ui/BedPlan'],
     ['apps/client/src/level/x.tsx', './readLater'],
     ['apps/server/src/level/x.ts', '../fleet/store'],
+    ['apps/server/src/fleet/x.ts', '../kernel/book'],
+    ['apps/server/src/app/x.ts', '../shop/routes'],
   ])('%s may import %s', (file, specifier) => {
     expect(refusedIn(file, specifier)).toBe(false);
   });
+});
+
+test('every room of the server has its place in the order', () => {
+  const folder = path.join(__dirname, '../apps/server/src');
+  const rooms = fs
+    .readdirSync(folder, { withFileTypes: true })
+    .flatMap((entry) => (entry.isDirectory() ? [entry.name] : []));
+  expect([...SERVER_ROOMS].sort()).toEqual(rooms.sort());
 });

@@ -30,6 +30,10 @@ await makeInstallable(createRequire(path.join(ROOT, 'apps/server/package.json'))
 const notices = noticesOf(out);
 fs.writeFileSync(path.join(out, 'notices.txt'), `Even Bed is built with these parts by others.\n\n${notices.text}\n`);
 dropSourceMaps();
+// Which build lies here, for pages that are open: the name of its first script.
+const [entry] = /\/[^"]*\/entry-[^"]+\.js/.exec(fs.readFileSync(path.join(out, 'index.html'), 'utf8')) ?? [];
+if (!entry) throw new Error('index.html names no entry script');
+fs.writeFileSync(path.join(out, 'version.txt'), `${entry}\n`);
 
 const { generateSW } = require('workbox-build');
 const { count, size } = await generateSW({
@@ -44,7 +48,7 @@ const { count, size } = await generateSW({
   // Names with a hash in them need no cache-busting query.
   dontCacheBustURLsMatching: /[.-][0-9a-f]{16,}\./i,
   navigateFallback: '/index.html',
-  navigateFallbackDenylist: [/^\/api/, /^\/notices\.txt/],
+  navigateFallbackDenylist: [/^\/api/, /^\/(notices|version)\.txt/],
   maximumFileSizeToCacheInBytes: 8_000_000,
   runtimeCaching: [
     {

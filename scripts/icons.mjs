@@ -16,6 +16,7 @@ const USED = {
   back: 'chevron-left',
   next: 'chevron-right',
   down: 'chevron-down',
+  up: 'chevron-up',
   add: 'plus',
   remove: 'minus',
   edit: 'pencil-outline',

@@ -1,1 +1,1 @@
-export { BenchScreen as default } from '../src/rounds/BenchScreen';
+export { BenchPage as default } from '../src/shell/BenchPage';

@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import { connect, migrate } from './db/connect';
-import { loadDemo } from './db/demo/loadDemo';
+import { loadDemo } from './demo/loadDemo';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Puts a fresh copy of the demo shop into a data folder, in place of whatever copy lay there. */

@@ -1,4 +1,4 @@
-import { checkDatabase } from './db/copy';
+import { checkDatabase } from './shop/copy';
 import { databaseFile, settingsFrom } from './settings';
 import { connect } from './db/connect';
 import { hashSecret, newToken } from './people/secrets';

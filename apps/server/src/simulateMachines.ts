@@ -1,4 +1,4 @@
-import { simulatedFleet } from './db/demo/simulatedFleet';
+import { simulatedFleet } from './demo/simulatedFleet';
 
 /** Runs the demo's simulated machines in a process of their own, as real machines would stand beside the server. */
 async function main(): Promise<void> {

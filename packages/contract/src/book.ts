@@ -55,7 +55,10 @@ export interface BookEntry {
   id: string;
   /** Running number; the order of the book. */
   seq: number;
+  /** When it happened, as told: by a device that may have been without a signal, or by a person. */
   at: number;
+  /** When the server wrote the line, by its own clock; null for lines from before that was kept. */
+  writtenAt: number | null;
   kind: BookKind;
   machineId: string | null;
   machineName: string | null;

@@ -38,7 +38,8 @@ export const VALIDATION: Joi.ValidationOptions = {
 };
 
 /** A client-made id. */
-export const idField = () => Joi.string().guid().label('The id');
+/** Ids in either case; kept in the lower one. */
+export const idField = () => Joi.string().guid().lowercase().label('The id');
 
 /** Letters, a dash and a number: S-014. */
 export const TAG_PATTERN = /^[A-Za-z]{1,4}-\d{1,6}$/;

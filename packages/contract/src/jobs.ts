@@ -123,6 +123,7 @@ const step = Joi.object({
   picture: Joi.string()
     .valid(...PICTURES)
     .label('Picture'),
+  mark: Joi.number().integer().min(1).max(6).label('Place in the picture'),
   only: Joi.object({ choice: id('Choice').required(), is: Joi.array().items(Joi.string().max(60)).min(1).required() }),
   readings: Joi.array()
     .items(

@@ -1,1 +1,1 @@
-export { BookScreen as default } from '../../src/book/BookScreen';
+export { BookIndex as default } from '../../src/shell/BookRoom';

@@ -1,1 +1,1 @@
-export { JobScreen as default } from '../../src/care/JobScreen';
+export { JobPage as default } from '../../src/shell/JobPage';

@@ -1,1 +1,1 @@
-export { RackScreen as default } from '../../src/surfaces/RackScreen';
+export { RackIndex as default } from '../../src/shell/RackRoom';

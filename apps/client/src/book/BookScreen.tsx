@@ -1,7 +1,7 @@
 import type { BookEntry } from '@even-bed/contract';
 import { isSameDay } from 'date-fns/isSameDay';
-import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useDeferredValue, useState } from 'react';
+import { useGlobalSearchParams, useRouter } from 'expo-router';
+import { useContext, useDeferredValue, useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
@@ -17,7 +17,7 @@ import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
-import { SPACE } from '../ui/theme';
+import { PaneContext, SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useBookInfiniteQuery } from './bookApi';
 import { CheckTheBook } from './CheckTheBook';
@@ -28,9 +28,12 @@ const ANY = 'any';
 type Params = Partial<Record<'search' | 'machine' | 'surface' | 'person' | 'kind' | 'from' | 'to', string>>;
 
 /** The logbook: newest line first, searched by words, machine, surface, person, kind and time. The search is part of the address. */
-export function BookScreen() {
+export function BookScreen({ selectedId }: { selectedId: string | null }) {
   const router = useRouter();
-  const params = useLocalSearchParams<Params>();
+  const beside = useContext(PaneContext);
+  const address = useGlobalSearchParams<Params>();
+  // Kept here beside the address: another line's page has an address of its own, and the list stays as it is.
+  const [params, setParams] = useState<Params>(address);
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
   const [search, setSearch] = useState(params.search ?? '');
   const [from, setFrom] = useState(params.from ?? '');
@@ -51,8 +54,11 @@ export function BookScreen() {
   const entries = data?.pages.flatMap(({ items }) => items) ?? [];
   const failure = errorOf(error);
   const any = (label: string) => ({ value: ANY, label });
-  const setParam = (name: keyof Params, value: string) =>
-    router.setParams({ [name]: value === ANY || value === '' ? undefined : value });
+  const setParam = (name: keyof Params, value: string) => {
+    const chosen = value === ANY || value === '' ? undefined : value;
+    setParams({ ...params, [name]: chosen });
+    if (selectedId === null) router.setParams({ [name]: chosen });
+  };
   const day = (name: 'from' | 'to', value: string, set: (text: string) => void) => {
     set(value);
     if (value === '' || readDay(value, 'start') !== null) setParam(name, value);
@@ -140,6 +146,8 @@ export function BookScreen() {
           <Line
             key={entry.id}
             entry={entry}
+            beside={beside}
+            selected={entry.id === selectedId}
             newDay={i === 0 || !isSameDay(entry.at, entries[i - 1]!.at, { in: shopZone() })}
           />
         ))}
@@ -158,7 +166,15 @@ export function BookScreen() {
   );
 }
 
-function Line({ entry, newDay }: { entry: BookEntry; newDay: boolean }) {
+interface LineProps {
+  entry: BookEntry;
+  newDay: boolean;
+  /** Whether what stands behind a line is shown beside the list. */
+  beside: boolean;
+  selected: boolean;
+}
+
+function Line({ entry, newDay, beside, selected }: LineProps) {
   return (
     <>
       {newDay ? (
@@ -169,7 +185,8 @@ function Line({ entry, newDay }: { entry: BookEntry; newDay: boolean }) {
         </View>
       ) : null}
       <Row
-        href={recordOf(entry)}
+        href={beside ? `/book/${entry.id}` : recordOf(entry)}
+        selected={selected}
         aside={{
           href: `/book/${entry.id}`,
           label: clockTime(entry.at),

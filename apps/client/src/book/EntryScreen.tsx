@@ -15,13 +15,27 @@ import { Row } from '../ui/Row';
 import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
-import { useCorrectMutation, useEntryQuery } from './bookApi';
+import { useBookInfiniteQuery, useCorrectMutation, useEntryQuery } from './bookApi';
 import { detailRows } from './detailRows';
 import { KIND_NAMES } from './kindNames';
+
+/** A line that was written so much later than it happened says when. */
+const LATE_MS = 2 * 60_000;
 
 /** One line of the book: who, when, what, old and new, and where it leads. A lead corrects it by a new line. */
 export function EntryScreen() {
   const { entryId } = useLocalSearchParams<{ entryId: string }>();
+  return <Entry key={entryId} entryId={entryId} />;
+}
+
+/** The latest line, until another one is chosen. */
+export function LatestEntry() {
+  const { data } = useBookInfiniteQuery({});
+  const latest = data?.pages[0]?.items[0];
+  return latest ? <Entry key={latest.id} entryId={latest.id} /> : null;
+}
+
+function Entry({ entryId }: { entryId: string }) {
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
   const { data: entry, error, refetch } = useEntryQuery(entryId);
   const failure = errorOf(error);
@@ -33,6 +47,11 @@ export function EntryScreen() {
         <>
           <Words size="lead">{entry.text}</Words>
           <Words tone="steel">{`${longDay(entry.at)}, ${clockTime(entry.at)} · ${entry.personName ?? 'nobody signed in'}`}</Words>
+          {entry.writtenAt !== null && Math.abs(entry.writtenAt - entry.at) > LATE_MS ? (
+            <Words size="small" tone="steel" testID="written-at">
+              {`So it was told. The server wrote it down on ${longDay(entry.writtenAt)}, ${clockTime(entry.writtenAt)}.`}
+            </Words>
+          ) : null}
           {entry.correctedBy ? (
             <Notice kind="due" title="This line was corrected">
               <Row href={`/book/${entry.correctedBy}`}>

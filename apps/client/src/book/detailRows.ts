@@ -1,3 +1,4 @@
+import { shortDecimal } from '../ui/formatHeight';
 import { dayAndTime } from '../ui/formatTime';
 
 type Details = Record<string, unknown>;
@@ -33,7 +34,7 @@ const isTime = (value: number) => Number.isInteger(value) && value > 1e12;
 function inWords(value: unknown): string {
   if (value === null || value === undefined || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'number') return isTime(value) ? dayAndTime(value) : String(value);
+  if (typeof value === 'number') return isTime(value) ? dayAndTime(value) : shortDecimal(value, 6);
   if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map(inWords).join(', ');
   if (!isRecord(value)) return String(value);
   if ('to' in value) return `${inWords(value['from'])} → ${inWords(value['to'])}`;

@@ -1,7 +1,7 @@
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
 import { stepOf } from '@even-bed/core/care/runProcedure';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
@@ -19,12 +19,14 @@ import { StepCard, useStepCard } from './StepCard';
 import { useJob, type JobInHand } from './useJob';
 import { useWakeLock } from './useWakeLock';
 
-/** One job: the step in hand, and what was done so far. */
-export function JobScreen() {
+type Beside = (machineId: string) => ReactNode;
+
+/** One job: the step in hand, and what was done so far; on a wide screen with its machine beside it. */
+export function JobScreen({ beside }: { beside: Beside }) {
   const { jobId } = useLocalSearchParams<{ jobId: string }>();
   const { inHand, error, refetch } = useJob(jobId);
   const failure = errorOf(error);
-  if (inHand) return <Running inHand={inHand} />;
+  if (inHand) return <Running inHand={inHand} beside={beside} />;
   return (
     <Page title="A job" crumbs={[{ label: 'Jobs', href: '/jobs' }]}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the job" />}
@@ -32,7 +34,7 @@ export function JobScreen() {
   );
 }
 
-function Running({ inHand }: { inHand: JobInHand }) {
+function Running({ inHand, beside }: { inHand: JobInHand; beside: Beside }) {
   const { state, setup } = inHand;
   useWakeLock(state.at !== null);
   // Of all steps together: a bounced tap on one must not press what stands there for the next.
@@ -41,7 +43,13 @@ function Running({ inHand }: { inHand: JobInHand }) {
   // A new page for each step and each time it is entered: it begins at its top, and nothing typed for another one stays.
   // Not by the time of entering: the server may set that right, and what is typed meanwhile must not go.
   return (
-    <StepPage key={`${state.at} ${state.trail.length}`} step={stepOf(setup, state)} inHand={inHand} steady={steady} />
+    <StepPage
+      key={`${state.at} ${state.trail.length}`}
+      step={stepOf(setup, state)}
+      inHand={inHand}
+      steady={steady}
+      beside={beside}
+    />
   );
 }
 
@@ -49,10 +57,12 @@ function StepPage({
   step,
   inHand,
   steady,
+  beside,
 }: {
   step: ProcedureStep;
   inHand: JobInHand;
   steady: ReturnType<typeof useSteadyTap>;
+  beside: Beside;
 }) {
   const wide = useIsWide();
   const now = useNow();
@@ -85,7 +95,8 @@ function StepPage({
         <View style={wide ? { flex: 1, minWidth: 0, maxWidth: 620 } : {}}>
           <StepCard step={step} inHand={inHand} mayDo={mayDo} card={card} />
         </View>
-        <View style={wide ? { width: 340 } : {}}>
+        <View style={wide ? { width: 340, gap: 24 } : {}}>
+          {wide ? beside(job.machineId) : null}
           <JobTrail inHand={inHand} now={now} mayDo={mayDo} />
         </View>
       </View>

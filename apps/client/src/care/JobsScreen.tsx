@@ -64,7 +64,7 @@ export function JobsScreen() {
         {(procedures ?? []).filter(fits).map(({ id, title, about, minutes, family, version }) => (
           <Row
             key={id}
-            href={`/jobs/new?procedure=${id}${machine ? `&machine=${machine.id}` : ''}`}
+            href={`/jobs/new?procedure=${id}${machineId ? `&machine=${machineId}` : ''}`}
             end={
               <Words size="small" tone="steel">
                 {`${minutes} min`}

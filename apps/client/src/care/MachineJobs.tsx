@@ -2,26 +2,65 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Section } from '../ui/Section';
-import { useJobsQuery } from './jobApi';
+import { Row } from '../ui/Row';
+import { usePrinting } from '../ui/usePrinting';
+import { Words } from '../ui/Words';
+import { useJobsQuery, useProceduresQuery } from './jobApi';
 import { JobLine } from './JobLine';
 
 const SHOWN = 4;
 
-/** Jobs of a machine, those under way first, and the way to begin one. */
-export function MachineJobs({ machineId, mayDo, now }: { machineId: string; mayDo: boolean; now: number }) {
+/** Shortest first, so many of the jobs that only this family knows. */
+const USUAL = 3;
+
+interface Props {
+  machineId: string;
+  family: 'filament' | 'resin';
+  mayDo: boolean;
+  now: number;
+}
+
+/** Jobs of a machine, those under way first, those that are usual for its family, and the way to any other. */
+export function MachineJobs({ machineId, family, mayDo, now }: Props) {
   const router = useRouter();
   const { data: jobs = [] } = useJobsQuery({ open: false, machineId });
+  const { data: procedures = [] } = useProceduresQuery(undefined, { skip: !mayDo });
+  const usual = procedures
+    .filter((known) => known.family === family)
+    .sort((p, q) => p.minutes - q.minutes)
+    .slice(0, USUAL);
+  const printing = usePrinting();
+  const open = jobs.filter(({ ended }) => ended === null).length;
   const sorted = [...jobs].sort((p, q) => Number(p.ended !== null) - Number(q.ended !== null));
-  if (jobs.length === 0 && !mayDo) return null;
+  if (jobs.length === 0 && (!mayDo || printing)) return null;
   return (
-    <Section title="JOBS" testID="machine-jobs">
+    <Section
+      title="JOBS"
+      testID="machine-jobs"
+      folded={open > 0 ? `${open} under way` : 'none under way'}
+      open={open > 0 || family === 'resin'}
+    >
       {sorted.slice(0, SHOWN).map((job) => (
         <JobLine key={job.id} job={job} now={now} />
+      ))}
+      {(printing ? [] : usual).map(({ id, title, minutes }) => (
+        <Row
+          key={id}
+          href={`/jobs/new?procedure=${id}&machine=${machineId}`}
+          end={
+            <Words size="small" tone="steel">
+              {`${minutes} min`}
+            </Words>
+          }
+          testID={`usual-${id}`}
+        >
+          <Words>{title}</Words>
+        </Row>
       ))}
       {mayDo ? (
         <View style={{ alignSelf: 'flex-start' }}>
           <ActionButton
-            label="Begin a job"
+            label={usual.length > 0 ? 'Another job' : 'Begin a job'}
             icon="list"
             onPress={() => router.push(`/jobs?machine=${machineId}`)}
             testID="begin-a-job"

@@ -13,6 +13,7 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { RADIUS, useIsWide, usePalette } from '../ui/theme';
+import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
 import { photoAddress, useInspectionsQuery, usePhotosQuery, useSendPhotoMutation, type Subject } from './careApi';
 
@@ -26,7 +27,7 @@ export function SeenPart({ subject, mayDo, now }: { subject: Subject; mayDo: boo
   return (
     <>
       {seen.length > 0 ? (
-        <Section title="SEEN" testID="seen">
+        <Section title="SEEN" testID="seen" folded={`${seen.length}, last ${shortDate(seen[0]!.at, now)}`}>
           {seen.slice(0, all ? undefined : SHOWN).map((inspection) => (
             <SeenLine key={inspection.id} inspection={inspection} now={now} />
           ))}
@@ -89,6 +90,8 @@ function Photos({
   const [beside, setBeside] = useState<string | null>(null);
   const [send, { isLoading, error }] = useSendPhotoMutation();
   const failure = errorOf(error);
+  const printing = usePrinting();
+  if (printing && photos.length === 0) return null;
   const add = async (camera: boolean) => {
     const file = await pickFile('image/jpeg,image/png,image/webp', { camera });
     if (file) await send({ id: uuid(), file, subject, at: Date.now(), note: '' });
@@ -97,7 +100,7 @@ function Photos({
   const other = photos.find(({ id }) => id === beside);
   const rest = photos.filter(({ id }) => id !== open);
   return (
-    <Section title="PHOTOS" testID="photos">
+    <Section title="PHOTOS" testID="photos" folded={photos.length === 0 ? 'none' : String(photos.length)}>
       {failure ? (
         <Notice kind="stop" title="The photo was not taken" testID="photo-refused">
           {failure.message}

@@ -85,7 +85,7 @@ export function StepCard({ step, inHand, mayDo, card }: Props) {
         </Words>
         {step.why ? <Words tone="steel">{step.why}</Words> : null}
       </View>
-      {step.picture ? <StepPicture name={step.picture} label={step.title} /> : null}
+      {step.picture ? <StepPicture name={step.picture} mark={step.mark} label={step.title} /> : null}
       <StepSum step={step} job={inHand.job} state={inHand.state} />
       <StepTimer inHand={inHand} />
       {(step.readings ?? []).map(({ id, label, unit, least, most }) => (

@@ -1,5 +1,5 @@
 import { CAUTIONS } from '@even-bed/core/care/cautions';
-import { DONE, PICTURES, STOPPED } from '@even-bed/core/care/procedure';
+import { DONE, PICTURE_PLACES, PICTURES, STOPPED, type PictureId } from '@even-bed/core/care/procedure';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
@@ -26,6 +26,7 @@ const UNITS = ['mm', '°C', 'turns', 'wipes', '%', 'h', ''].map((unit) => ({ val
 /** One step of a procedure, every part of it. */
 export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: Props) {
   const step = form.steps[index]!;
+  const places = step.picture ? PICTURE_PLACES[step.picture as PictureId] : undefined;
   const path = (name: string) => `steps.${index}.${name}`;
   const targets = [
     ...form.steps.filter(({ id }) => id !== step.id).map(({ id, title }) => ({ value: id, label: title })),
@@ -87,7 +88,9 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
           {step.doing}
         </Words>
         {step.why ? <Words tone="steel">{step.why}</Words> : null}
-        {step.picture ? <StepPicture name={step.picture} label={step.title} /> : null}
+        {step.picture ? (
+          <StepPicture name={step.picture} mark={step.mark ? Number(step.mark) : undefined} label={step.title} />
+        ) : null}
         {(step.cautions ?? []).map((id) => (
           <Words key={id} size="small">{`${CAUTIONS[id].title}: ${CAUTIONS[id].text}`}</Words>
         ))}
@@ -143,8 +146,23 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
         label="Picture"
         options={[NONE, ...PICTURES.map((name) => ({ value: name, label: name.replace('-', ' ') }))]}
         value={step.picture ?? ''}
-        onChange={(name) => set(path('picture'), name || undefined)}
+        onChange={(name) => {
+          set(path('picture'), name || undefined);
+          set(path('mark'), undefined);
+        }}
       />
+      {places ? (
+        <Pick
+          label="The place that is meant"
+          options={[
+            { value: '', label: 'All of them' },
+            ...places.map((place, i) => ({ value: String(i + 1), label: place })),
+          ]}
+          value={step.mark ?? ''}
+          onChange={(place) => set(path('mark'), place || undefined)}
+          testID="step-mark"
+        />
+      ) : null}
       <Choice
         label="Can it be undone"
         options={[

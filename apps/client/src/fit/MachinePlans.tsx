@@ -5,6 +5,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { shortDate } from '../ui/formatTime';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
+import { usePrinting } from '../ui/usePrinting';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { usePlansQuery, useWithdrawPlanMutation } from './fitApi';
@@ -15,8 +16,9 @@ export function MachinePlans({ machineId, mayDo, now }: { machineId: string; may
   const router = useRouter();
   const { data: plans = [] } = usePlansQuery({ machineId });
   const [withdraw] = useWithdrawPlanMutation();
+  if (usePrinting() && plans.length === 0) return null;
   return (
-    <Section title="PLANS" testID="plans">
+    <Section title="PLANS" testID="plans" folded={plans.length === 0 ? 'none' : `${plans.length} kept`}>
       {plans.length === 0 ? (
         <Words size="small" tone="steel">
           Nothing is planned. A change of stack is best added up before the liner comes off.

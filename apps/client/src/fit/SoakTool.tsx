@@ -9,7 +9,7 @@ import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
 import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
-import { temperature, temperatureDifference } from '../ui/formatHeight';
+import { size, temperature, temperatureDifference } from '../ui/formatHeight';
 import { clockTime } from '../ui/formatTime';
 import { Notice } from '../ui/Notice';
 import { numberIn } from '../ui/numberIn';
@@ -78,7 +78,9 @@ export function SoakTool() {
                     value === 'keep'
                       ? {
                           result,
-                          words: input.layers.map(({ material, thickness }) => `${material} ${thickness}`).join(' + '),
+                          words: input.layers
+                            .map(({ material, thickness }) => `${material} ${size(thickness)}`)
+                            .join(' + '),
                         }
                       : null,
                   )

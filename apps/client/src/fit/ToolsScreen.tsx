@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { shortDate } from '../ui/formatTime';
+import { Columns } from '../ui/Columns';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
@@ -28,37 +29,43 @@ export function ToolsScreen() {
       <View style={{ flexDirection: 'row', maxWidth: 520 }}>
         <SearchField label="Search tools and plans" value={search} onChange={setSearch} />
       </View>
-      <Section title="SUMS WITHOUT A RECORD">
-        {tools.length === 0 ? <Words tone="steel">No tool answers to that.</Words> : null}
-        {tools.map(({ id, name, asks }) => (
-          <Row key={id} href={toolHref(id)} testID={`to-${id}`}>
-            <Words bold>{name}</Words>
-            <Words size="small" tone="steel">
-              {asks}
-            </Words>
-          </Row>
-        ))}
-      </Section>
-      {kept.length > 0 ? (
-        <Section title="KEPT PLANS" testID="kept-plans">
-          {kept.map((plan) => (
-            <Row
-              key={plan.id}
-              href={toolHref(plan.tool, plan.id)}
-              end={
+      <Columns
+        left={
+          <Section title="SUMS WITHOUT A RECORD">
+            {tools.length === 0 ? <Words tone="steel">No tool answers to that.</Words> : null}
+            {tools.map(({ id, name, asks }) => (
+              <Row key={id} href={toolHref(id)} testID={`to-${id}`}>
+                <Words bold>{name}</Words>
                 <Words size="small" tone="steel">
-                  {shortDate(plan.at, now)}
+                  {asks}
                 </Words>
-              }
-            >
-              <Words bold>{`${nameOf(plan.machineId)} · ${plan.title}`}</Words>
-              <Words size="small" tone="steel">
-                {plan.sentence}
-              </Words>
-            </Row>
-          ))}
-        </Section>
-      ) : null}
+              </Row>
+            ))}
+          </Section>
+        }
+        right={
+          kept.length > 0 ? (
+            <Section title="KEPT PLANS" testID="kept-plans">
+              {kept.map((plan) => (
+                <Row
+                  key={plan.id}
+                  href={toolHref(plan.tool, plan.id)}
+                  end={
+                    <Words size="small" tone="steel">
+                      {shortDate(plan.at, now)}
+                    </Words>
+                  }
+                >
+                  <Words bold>{`${nameOf(plan.machineId)} · ${plan.title}`}</Words>
+                  <Words size="small" tone="steel">
+                    {plan.sentence}
+                  </Words>
+                </Row>
+              ))}
+            </Section>
+          ) : null
+        }
+      />
     </Page>
   );
 }

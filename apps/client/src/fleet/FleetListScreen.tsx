@@ -1,3 +1,4 @@
+import { decodeText } from '@even-bed/core/fleet/decodeText';
 import { useRouter } from 'expo-router';
 import Papa from 'papaparse';
 import { useState } from 'react';
@@ -33,7 +34,8 @@ export default function FleetListScreen() {
   const choose = async () => {
     const file = await pickFile('.csv,.txt,.tsv,text/csv,text/plain');
     if (!file) return;
-    const { data } = Papa.parse<string[]>(await file.text(), { skipEmptyLines: 'greedy' });
+    const text = decodeText(new Uint8Array(await file.arrayBuffer())).replace(/^sep=[,;\t]\r?\n/i, '');
+    const { data } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
     const [heads, ...rows] = data;
     setDone(null);
     if (!heads || rows.length === 0) return setProblem('There is no line under the heads of the columns.');
@@ -102,7 +104,8 @@ export default function FleetListScreen() {
       <Words>
         A CSV with one machine a line. Needed: name, print width. Known: area, shelf, model, family, print depth, plate
         width, plate depth, first layer, adjusters (0, 3 or 4). The rest is the usual, to be changed on each machine’s
-        page.
+        page. A list of machines that was taken along from here is read back with all its facts but the console’s
+        address.
       </Words>
       {problem ? (
         <Notice kind="stop" title="Look again" testID="fleet-problem">

@@ -8,7 +8,7 @@ import { Empty } from '../ui/Empty';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { SearchField } from '../ui/SearchField';
-import { useIsWide } from '../ui/theme';
+import { useHasTwoColumns, useIsWide } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useMachinesQuery } from './fleetApi';
 import { FloorList } from './FloorList';
@@ -19,6 +19,7 @@ import { matchesSearch } from './machineState';
 export function FloorScreen() {
   const router = useRouter();
   const wide = useIsWide();
+  const two = useHasTwoColumns();
   const [search, setSearch] = useState('');
   const { data: machines, error, refetch } = useMachinesQuery();
   const failure = errorOf(error);
@@ -50,7 +51,7 @@ export function FloorScreen() {
       {machines && machines.length > 0 && shown.length === 0 ? (
         <Words tone="steel">No machine matches. Try the beginning of a word.</Words>
       ) : null}
-      {wide ? <FloorPlates machines={shown} /> : <FloorList machines={shown} />}
+      {two ? <FloorPlates machines={shown} /> : <FloorList machines={shown} />}
       {wide || !machines ? null : <View style={{ alignSelf: 'flex-start' }}>{add}</View>}
     </Page>
   );

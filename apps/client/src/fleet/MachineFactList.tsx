@@ -1,12 +1,13 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
-import { area, length, temperature } from '../ui/formatHeight';
+import { area, length, shortDecimal, temperature } from '../ui/formatHeight';
 import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
 import { FINDING_NAMES } from './findingNames';
 
 /** What the shop has written down of a machine. */
 export function MachineFactList({ machine }: { machine: MachineOverview }) {
+  const levelled = machine.adjusters.length > 0;
   const facts: [string, string][] = [
     ['Tag', machine.tag],
     ['Model', machine.model],
@@ -17,18 +18,26 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
       'Adjusters',
       machine.adjusters.length === 0
         ? 'none'
-        : machine.adjusters.map(({ name, thread, pitch }) => `${name} (${thread}, ${pitch} mm a turn)`).join(', '),
+        : machine.adjusters
+            .map(({ name, thread, pitch }) => `${name} (${thread}, ${shortDecimal(pitch, 4)} mm a turn)`)
+            .join(', '),
     ],
-    ['Clockwise', senseWords(machine)],
+    ...(levelled ? [['Clockwise', senseWords(machine)] as [string, string]] : []),
     ['Finds Z by', FINDING_NAMES[machine.finding]],
-    ['Compensation', machine.compensation ? 'on: prints follow a height map' : 'off'],
+    ...(machine.family === 'resin' && !machine.compensation
+      ? []
+      : [['Compensation', machine.compensation ? 'on: prints follow a height map' : 'off'] as [string, string]]),
     ['First layer', `${length(machine.firstLayer)}`],
-    [
-      'Aim',
-      machine.aim === null
-        ? `${length(firstLayerAim(machine), 3)}, the default for its first layer`
-        : `${length(machine.aim, 3)}, set here`,
-    ],
+    ...(levelled
+      ? [
+          [
+            'Aim',
+            machine.aim === null
+              ? `${length(firstLayerAim(machine), 3)}, the default for its first layer`
+              : `${length(machine.aim, 3)}, set here`,
+          ] as [string, string],
+        ]
+      : []),
     [
       'Console',
       machine.console
@@ -38,14 +47,13 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
     ...(machine.note ? [['Note', machine.note] as [string, string]] : []),
   ];
   return (
-    <Section title="FACTS" testID="facts">
+    <Section title="FACTS" testID="facts" folded={`${machine.model}, ${machine.tag}`}>
       <Facts rows={facts} />
     </Section>
   );
 }
 
 function senseWords({ adjusters, seenFrom }: MachineOverview): string {
-  if (adjusters.length === 0) return '–';
   const senses = new Set(adjusters.map(({ clockwise }) => clockwise));
   const view = seenFrom === 'above' ? 'looking down' : 'looking up from below';
   return senses.size === 1 ? `${[...senses][0]} the bed, ${view}` : `differs from knob to knob, ${view}`;

@@ -5,7 +5,6 @@ import { useEffect, useRef } from 'react';
 import { Controller, useForm, useWatch, type Control, type Path, type Resolver } from 'react-hook-form';
 import { View } from 'react-native';
 import type { ReadableError } from '../api/errorOf';
-import { loadSchemas } from '../api/loadSchemas';
 import { deviceStore } from '../state/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
@@ -15,17 +14,15 @@ import { length } from '../ui/formatHeight';
 import { Notice } from '../ui/Notice';
 import { Page, type Crumb } from '../ui/Page';
 import { Pick } from '../ui/Pick';
-import { COMMON_PLATES } from './commonPlates';
+import { COMMON_PLATES, PLATE_FIELDS, withPlate } from './commonPlates';
 import { Section } from '../ui/Section';
 import { useIsWide } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { AdjusterEditor } from './AdjusterEditor';
 import { centredMargin } from './centredMargin';
 import { FINDING_NAMES } from './findingNames';
-import { factsOf, type MachineForm } from './machineForm';
-
-const NEW_AREA = 'new';
-const FORMS = 'machine-form';
+import { judgeMachine, NEW_AREA } from './judgeMachine';
+import { MACHINE_FORMS, type MachineForm } from './machineForm';
 
 interface Props {
   title: string;
@@ -53,32 +50,26 @@ const FORM_FIELD: Record<string, Path<MachineForm>> = {
 };
 const fieldOf = (path: string) => (FORM_FIELD[path] ?? path) as Path<MachineForm>;
 
-/** The contract's own schema judges the form, so that client and server never disagree. */
 const resolver: Resolver<MachineForm> = async (form) => {
-  const { machineFactsSchema, validate } = await loadSchemas();
-  const asked = { ...factsOf(form, centredMargin), ...(form.areaId === NEW_AREA ? { areaId: PLACEHOLDER_ID } : {}) };
-  const result = validate<MachineFacts>(machineFactsSchema, asked);
-  const faults = result.ok ? {} : result.fields;
+  const judged = await judgeMachine(form);
+  if (judged.ok) return { values: form, errors: {} };
   const errors: Record<string, unknown> = {};
-  const put = (path: string, message: string) => {
-    const [head, index, leaf] = path.split('.');
+  for (const [path, message] of Object.entries(judged.faults)) {
+    const field = fieldOf(path);
+    const [head, index, leaf] = field.split('.');
     if (leaf === undefined) errors[head!] = { type: 'joi', message };
     else {
       const list = (errors[head!] ??= []) as Record<string, unknown>[];
       list[Number(index)] = { ...list[Number(index)], [leaf]: { type: 'joi', message } };
     }
-  };
-  for (const [path, message] of Object.entries(faults))
-    put(fieldOf(path), path === 'areaId' ? 'Choose an area.' : message);
-  if (form.areaId === NEW_AREA && form.newArea.trim() === '') put('newArea', 'Name of the area is missing.');
-  return Object.keys(errors).length > 0 ? { values: {}, errors } : { values: form, errors: {} };
+  }
+  return { values: {}, errors };
 };
-const PLACEHOLDER_ID = '00000000-0000-7000-8000-000000000000';
 
 /** The facts of a machine, as a form that keeps what is typed on the device until it is saved. */
 export default function MachineFormView({ title, crumbs, initial, areas, draftName, busy, failure, onSubmit }: Props) {
   const wide = useIsWide();
-  const { control, handleSubmit, reset, setError, setValue, formState } = useForm<MachineForm>({
+  const { control, getValues, handleSubmit, reset, setError, setValue, formState } = useForm<MachineForm>({
     defaultValues: initial,
     resolver,
     mode: 'onBlur',
@@ -88,14 +79,14 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
   const saved = useRef(false);
 
   useEffect(() => {
-    void deviceStore.get<MachineForm>(FORMS, draftName).then((kept) => {
+    void deviceStore.get<MachineForm>(MACHINE_FORMS, draftName).then((kept) => {
       if (kept) reset({ ...initial, ...kept }, { keepDefaultValues: true });
     });
     // The kept form is read once, when the form opens.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   useEffect(() => {
-    if (isDirty && !saved.current) void deviceStore.set(FORMS, draftName, typed);
+    if (isDirty && !saved.current) void deviceStore.set(MACHINE_FORMS, draftName, typed);
   }, [typed, isDirty, draftName]);
   useEffect(() => {
     for (const [path, message] of Object.entries(failure?.fields ?? {}))
@@ -103,14 +94,11 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
   }, [failure, setError]);
 
   const send = async (form: MachineForm) => {
-    const newArea = form.areaId === NEW_AREA ? form.newArea.trim() : null;
-    const asked = { ...factsOf(form, centredMargin), ...(newArea === null ? {} : { areaId: PLACEHOLDER_ID }) };
-    const { machineFactsSchema, validate } = await loadSchemas();
-    const result = validate<MachineFacts>(machineFactsSchema, asked);
-    if (!result.ok) return;
+    const judged = await judgeMachine(form);
+    if (!judged.ok) return;
     saved.current = true;
-    const done = await onSubmit(result.value, newArea);
-    if (done) await deviceStore.remove(FORMS, draftName);
+    const done = await onSubmit(judged.facts, judged.newArea);
+    if (done) await deviceStore.remove(MACHINE_FORMS, draftName);
     else saved.current = false;
   };
   const submit = () => void handleSubmit(send)();
@@ -149,14 +137,12 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
           placeholder="Print area …"
           options={COMMON_PLATES.map(({ label }) => ({ value: label, label }))}
           onChange={(label) => {
-            const { family, plate, print } = COMMON_PLATES.find((known) => known.label === label)!;
-            const set = (name: 'plateWidth' | 'plateDepth' | 'printWidth' | 'printDepth', value: number) =>
-              setValue(name, String(value), { shouldDirty: true, shouldValidate: true });
-            setValue('family', family, { shouldDirty: true });
-            set('plateWidth', plate[0]);
-            set('plateDepth', plate[1]);
-            set('printWidth', print[0]);
-            set('printDepth', print[1]);
+            const chosen = withPlate(
+              getValues(),
+              COMMON_PLATES.find((known) => known.label === label)!,
+            );
+            for (const name of PLATE_FIELDS)
+              setValue(name, chosen[name], { shouldDirty: true, shouldValidate: name !== 'family' });
           }}
           testID="common-plate"
         />

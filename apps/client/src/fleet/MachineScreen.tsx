@@ -8,8 +8,9 @@ import { useMachineChecksQuery } from '../level/levelApi';
 import { useLastHeights } from './useLastHeights';
 import { useBeginCheck } from './useBeginCheck';
 import { ActionButton } from '../ui/ActionButton';
+import { Columns } from '../ui/Columns';
 import { BedPlan } from '../ui/BedPlan';
-import { length, lengthFigure } from '../ui/formatHeight';
+import { length, lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { shortDate } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
@@ -17,6 +18,7 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { SPACE, useIsWide, usePalette } from '../ui/theme';
+import { usePrinting } from '../ui/usePrinting';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { useMachineQuery, useMachinesQuery } from './fleetApi';
@@ -71,6 +73,7 @@ export function MachineScreen(parts: Props) {
 function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props & { machine: MachineOverview }) {
   const router = useRouter();
   const now = useNow();
+  const wide = useIsWide();
   const { begin, draftId } = useBeginCheck(machine);
   const { points, contours } = useLastHeights(machine);
   const state = machineState(machine, now, draftId !== null);
@@ -99,72 +102,93 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
                 onPress={begin}
                 testID="check-level"
               />
-            ) : null}
+            ) : (
+              <ActionButton
+                label="Begin a job"
+                kind="main"
+                grow
+                onPress={() => router.push(`/jobs?machine=${machine.id}`)}
+                testID="job-here"
+              />
+            )}
           </>
         ) : undefined
       }
     >
-      <BedPlan
-        plate={plateOf(machine)}
-        adjusters={machine.adjusters}
-        points={points}
-        contours={contours}
-        {...(last ? { aim: last.aim } : {})}
-        maxHeight={330}
-        label={`Plate of ${machine.name}, ${machine.plateWidth} by ${machine.plateDepth} mm, ${machine.adjusters.length} adjusters`}
+      <Columns
+        left={
+          <>
+            <BedPlan
+              plate={plateOf(machine)}
+              adjusters={machine.adjusters}
+              points={points}
+              contours={contours}
+              {...(last ? { aim: last.aim } : {})}
+              maxHeight={wide ? 330 : levellable ? 240 : 150}
+              label={`Plate of ${machine.name}, ${machine.plateWidth} by ${machine.plateDepth} mm, ${machine.adjusters.length} adjusters`}
+            />
+            <Words size="small" tone="steel" align="center">
+              {last && contours
+                ? `Last reading, ${shortDate(last.endedAt, now)}. Hundredths of a mm, + higher, nearer the nozzle; 0 is the mean.`
+                : 'The plate from above. Dashed: the print area.'}
+            </Words>
+            {levellable || machine.family === 'resin' ? null : (
+              <Words tone="steel">
+                {machine.adjusters.length === 0
+                  ? 'This machine has no adjusters written down. With three or more of them its turns can be worked out here.'
+                  : 'At least three adjusters are needed to work out turns.'}
+              </Words>
+            )}
+            {levellable ? <RuleEditor machine={machine} now={now} mayChange={isLead} /> : null}
+            {first?.(machine)}
+          </>
+        }
+        right={
+          <>
+            <History machine={machine} now={now} />
+            {lastParts?.(machine)}
+            <MachineFactList machine={machine} />
+            {mayDo ? (
+              <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+                <ActionButton
+                  label="Edit facts"
+                  icon="edit"
+                  onPress={() => router.push(`/floor/${machine.id}/edit`)}
+                  testID="edit-machine"
+                />
+                <ActionButton
+                  label="Label"
+                  icon="label"
+                  onPress={() => router.push(`/labels?tags=${machine.tag}`)}
+                  testID="machine-label"
+                />
+              </View>
+            ) : null}
+          </>
+        }
       />
-      <Words size="small" tone="steel" align="center">
-        {last && contours
-          ? `Last reading, ${shortDate(last.endedAt, now)}. Hundredths of a mm, + higher, nearer the nozzle; 0 is the mean.`
-          : 'The plate from above. Dashed: the print area.'}
-      </Words>
-      {levellable ? null : (
-        <Words tone="steel">
-          {machine.adjusters.length === 0
-            ? 'This machine has no adjusters written down. With three or more of them its turns can be worked out here.'
-            : 'At least three adjusters are needed to work out turns.'}
-        </Words>
-      )}
-      {first?.(machine)}
-      {levellable ? <RuleEditor machine={machine} now={now} mayChange={isLead} /> : null}
-      <History machine={machine} now={now} />
-      {lastParts?.(machine)}
-      <MachineFactList machine={machine} />
-      {mayDo ? (
-        <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
-          <ActionButton
-            label="Edit facts"
-            icon="edit"
-            onPress={() => router.push(`/floor/${machine.id}/edit`)}
-            testID="edit-machine"
-          />
-          <ActionButton
-            label="Label"
-            icon="label"
-            onPress={() => router.push(`/labels?tags=${machine.tag}`)}
-            testID="machine-label"
-          />
-        </View>
-      ) : null}
     </Page>
   );
 }
 
 function History({ machine, now }: { machine: MachineOverview; now: number }) {
+  const printing = usePrinting();
   const { data } = useMachineChecksQuery({ machineId: machine.id, limit: HISTORY });
   const finished = (data?.items ?? []).filter(({ outcome }) => outcome === 'finished');
   if (finished.length === 0) return null;
   const aim = machine.aim ?? firstLayerAim(machine);
   return (
-    <Section title="LEVEL HISTORY, RANGE AT THE END IN MM" testID="level-history">
+    <Section
+      title={`LEVEL HISTORY, RANGE IN ${lengthUnit().toUpperCase()}`}
+      testID="level-history"
+      folded={`${length(finished[0]!.after!)}, ${shortDate(finished[0]!.endedAt!, now)}`}
+    >
       {finished.length > 2 ? (
-        <Suspense fallback={<View style={{ height: 172 }} />}>
+        <Suspense fallback={printing ? null : <View style={{ height: 172 }} />}>
           <RangeTrend
             aim={aim}
             label={`Range at the end of the last ${finished.length} checks, aim ${length(aim)}`}
-            points={[...finished]
-              .reverse()
-              .map(({ endedAt, after }) => ({ label: shortDate(endedAt!, now), range: after! }))}
+            points={[...finished].reverse().map(({ endedAt, after }) => ({ at: endedAt!, value: after! }))}
           />
         </Suspense>
       ) : null}

@@ -1,23 +1,37 @@
-import { useRouter } from 'expo-router';
+import type { MachineFacts } from '@even-bed/contract';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { useAreasQuery } from './fleetApi';
-import { EMPTY_FORM } from './machineForm';
-import { useSaveFacts } from './useSaveFacts';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
+import { useAreasQuery, useLazyMachineQuery } from './fleetApi';
+import { EMPTY_FORM } from './machineForm';
+import { ShortMachineForm } from './ShortMachineForm';
+import { useNewCheck } from './useBeginCheck';
+import { useSaveFacts } from './useSaveFacts';
 
 // The form brings its own kit along: only who opens it loads it.
 const MachineFormView = lazy(() => import('./MachineFormView'));
 
 const CRUMBS = [{ label: 'Floor', href: '/floor' as const }];
 
-/** Adds a machine. */
+/** Adds a machine: in a few taps, or with all its facts at once. */
 export function NewMachineScreen() {
   const router = useRouter();
+  const { all } = useLocalSearchParams<{ all?: string }>();
   const [id] = useState(() => uuid());
   const { data: areas, isLoading } = useAreasQuery();
   const { save, busy, failure } = useSaveFacts(id, 0);
+  const [getMachine] = useLazyMachineQuery();
+  const newCheck = useNewCheck();
+  const keep = async (facts: MachineFacts, newArea: string | null, andCheck = false) => {
+    const done = await save(facts, newArea);
+    if (!done) return false;
+    router.replace(`/floor/${id}`);
+    const machine = andCheck ? (await getMachine(id)).data : undefined;
+    if (machine) router.push(newCheck(machine));
+    return true;
+  };
   if (isLoading) {
     return (
       <Page title="Add a machine" crumbs={CRUMBS}>
@@ -25,6 +39,17 @@ export function NewMachineScreen() {
       </Page>
     );
   }
+  if (all === undefined)
+    return (
+      <ShortMachineForm
+        crumbs={CRUMBS}
+        areas={areas ?? []}
+        busy={busy}
+        failure={failure}
+        onAll={() => router.setParams({ all: '1' })}
+        onSubmit={keep}
+      />
+    );
   return (
     <Suspense fallback={<Loading what="the form" />}>
       <MachineFormView
@@ -35,11 +60,7 @@ export function NewMachineScreen() {
         draftName="new"
         busy={busy}
         failure={failure}
-        onSubmit={async (facts, newArea) => {
-          const done = await save(facts, newArea);
-          if (done) router.replace(`/floor/${id}`);
-          return done;
-        }}
+        onSubmit={keep}
       />
     </Suspense>
   );

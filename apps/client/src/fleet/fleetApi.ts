@@ -37,6 +37,7 @@ export const {
   useAreasQuery,
   useMachinesQuery,
   useMachineQuery,
+  useLazyMachineQuery,
   useSaveAreaMutation,
   useSaveMachineMutation,
   useSaveRuleMutation,

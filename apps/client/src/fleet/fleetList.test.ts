@@ -53,3 +53,75 @@ test.each([
   expect(line.facts).toBeNull();
   expect(line.faults.join()).toContain(word);
 });
+
+test('a list that was taken along from here is read back with all its facts', () => {
+  const own = fleetColumns([
+    'tag',
+    'name',
+    'area',
+    'family',
+    'plate width mm',
+    'print width mm',
+    'left margin mm',
+    'adjusters',
+    'seen from',
+    'compensation',
+    'aim mm',
+    'finds z',
+    'plus means',
+    'map first x mm',
+    'map last x mm',
+    'map first y mm',
+    'map last y mm',
+    'map first row',
+    'hottest bed C',
+    'next due',
+    'note',
+  ]);
+  const cells = [
+    'M-007',
+    "'=Dunlin",
+    'Loft',
+    'filament',
+    '235',
+    '220',
+    '4.5',
+    'rear: 110, 205, M5, 0.8 a turn, raises; left: 15, 15, M4, 0.7 a turn, lowers; right: 205, 15, M4, 0.7 a turn, lowers',
+    'below',
+    'no',
+    '0.08',
+    'inductive-probe',
+    'lower',
+    '10',
+    '210',
+    '12.5',
+    '207.5',
+    'rear',
+    '110',
+    '2026-12-01T00:00:00.000Z',
+    'a note',
+  ];
+  expect(readFleetLine(cells, own, 2)).toMatchObject({
+    faults: [],
+    area: 'Loft',
+    facts: {
+      tag: 'M-007',
+      name: '=Dunlin',
+      originX: 4.5,
+      seenFrom: 'below',
+      compensation: false,
+      aim: 0.08,
+      finding: 'inductive-probe',
+      plus: 'lower',
+      mapExtent: { x0: 10, y0: 12.5, x1: 210, y1: 207.5 },
+      mapFirstRow: 'rear',
+      hottest: 110,
+      note: 'a note',
+      adjusters: [{ id: 'rear', x: 110, y: 205, pitch: 0.8, clockwise: 'raises' }, { id: 'left' }, { id: 'right' }],
+    },
+  });
+  const both = cells.with(7, cells[7]!.replace('M5, 0.8', 'M4, 0.8'));
+  expect(readFleetLine(both, own, 4).faults.join()).toContain('M4 rises 0.7 mm a turn, and the list says 0.8');
+  const wrong = cells.with(11, 'magic').with(20, '');
+  expect(readFleetLine(wrong, own, 3).faults.join()).toContain('What finds Z');
+});

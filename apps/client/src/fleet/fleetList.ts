@@ -1,7 +1,13 @@
-import type { MachineFacts } from '@even-bed/contract';
+import type { Finding, MachineFacts } from '@even-bed/contract';
+import { readAdjustersCell, undefused } from '@even-bed/core/fleet/listCells';
+import { pitchOf } from '@even-bed/core/level/threads';
 import { readLength } from '@even-bed/core/fleet/readLength';
+import { numberIn } from '../ui/numberIn';
 import { centredMargin } from './centredMargin';
+import { FINDING_NAMES } from './findingNames';
 import { adjusterPattern } from './machineForm';
+
+const FINDINGS = Object.keys(FINDING_NAMES) as Finding[];
 
 const HEADS: Record<string, RegExp> = {
   name: /^(name|machine|printer)\b/,
@@ -13,8 +19,23 @@ const HEADS: Record<string, RegExp> = {
   plateDepth: /^plate.*(depth|y|front|rear|length)/,
   printWidth: /^(print|bed|build).*(width|x|left)/,
   printDepth: /^(print|bed|build).*(depth|y|front|rear|length)/,
+  originX: /^(left margin|margin.*(left|x))/,
+  originY: /^(front margin|margin.*(front|y))/,
   firstLayer: /^first layer/,
   adjusters: /^(adjusters|screws|knobs)/,
+  tag: /^tag$/,
+  seenFrom: /^seen from/,
+  compensation: /^compensation/,
+  aim: /^aim/,
+  finding: /^finds z/,
+  plus: /^plus means/,
+  mapX0: /^map first x/,
+  mapX1: /^map last x/,
+  mapY0: /^map first y/,
+  mapY1: /^map last y/,
+  mapFirstRow: /^map first row/,
+  hottest: /^hottest/,
+  note: /^note$/,
 };
 
 export interface FleetLine {
@@ -40,15 +61,24 @@ export function fleetColumns(heads: readonly string[]): Record<string, number> {
   return columns;
 }
 
+const wordOf = <T extends string>(known: readonly T[], text: string): T | undefined =>
+  known.find((word) => word === text.toLowerCase());
+
 /** One line of a list of machines; what isn't said gets the usual values, and can be changed on the machine's page. */
 export function readFleetLine(cells: readonly string[], columns: Record<string, number>, line: number): FleetLine {
-  const cell = (name: string) => (columns[name] === undefined ? '' : (cells[columns[name]!] ?? '').trim());
+  const cell = (name: string) => undefused(columns[name] === undefined ? '' : (cells[columns[name]!] ?? '').trim());
   const faults: string[] = [];
-  const length = (name: string, label: string, otherwise: number | null) => {
+  const length = (name: string, label: string, otherwise: number | null, least = 0.02) => {
     const text = cell(name);
     const value = text === '' ? otherwise : readLength(text);
-    if (value === null || !(value >= 0.02)) faults.push(`${label}: “${text}” is no length.`);
+    if (value === null || !(value >= least)) faults.push(`${label}: “${text}” is no length.`);
     return value ?? 0;
+  };
+  const oneOf = <T extends string>(name: string, label: string, known: readonly T[], otherwise: T): T => {
+    const text = cell(name);
+    const word = text === '' ? otherwise : wordOf(known, text);
+    if (word === undefined) faults.push(`${label}: “${text}”; say ${known.join(', ')}.`);
+    return word ?? otherwise;
   };
   const name = cell('name');
   if (name === '') faults.push('The name is missing.');
@@ -57,12 +87,35 @@ export function readFleetLine(cells: readonly string[], columns: Record<string, 
   const printDepth = length('printDepth', 'Print area, depth', printWidth || null);
   const plateWidth = length('plateWidth', 'Plate, width', printWidth);
   const plateDepth = length('plateDepth', 'Plate, depth', printDepth);
+  const margin = (name: string, label: string, plate: number, print: number) =>
+    length(name, label, Number(centredMargin(String(plate), String(print))), -200);
+  const originX = margin('originX', 'Left margin', plateWidth, printWidth);
+  const originY = margin('originY', 'Front margin', plateDepth, printDepth);
   const firstLayer = length('firstLayer', 'First layer', resin ? 0.05 : 0.2);
-  const count = cell('adjusters') === '' ? (resin ? 0 : 4) : Number(cell('adjusters'));
-  if (![0, 3, 4].includes(count)) faults.push(`Adjusters: “${cell('adjusters')}”; say 0, 3 or 4, and move them later.`);
+  const adjusters = listedAdjusters(cell('adjusters'), resin, printWidth, printDepth);
+  for (const { name: knob, thread, pitch } of adjusters ?? []) {
+    const known = pitchOf(thread);
+    if (known !== undefined && Math.abs(known - pitch) > 1e-3)
+      faults.push(`${knob}: ${thread} rises ${known} mm a turn, and the list says ${pitch}. Say which.`);
+  }
+  if (adjusters === null)
+    faults.push(
+      `Adjusters: “${cell('adjusters')}”; say 0, 3 or 4, and move them later, or write them as our own list.`,
+    );
+  const seenFrom = oneOf('seenFrom', 'Seen from', ['above', 'below'], 'above');
+  const compensation = oneOf('compensation', 'Compensation', ['yes', 'no'], resin ? 'no' : 'yes') === 'yes';
+  const finding = oneOf('finding', 'What finds Z', FINDINGS, resin ? 'endstop' : 'contact-probe');
+  const plus = oneOf('plus', 'What + means', ['higher', 'lower'], 'higher');
+  const row = oneOf('mapFirstRow', 'First row of its map', ['front', 'rear', 'unknown'], 'unknown');
+  const aim = cell('aim') === '' ? null : length('aim', 'Aim', null, 0.005);
+  const mapped = ['mapX0', 'mapY0', 'mapX1', 'mapY1'].some((name) => cell(name) !== '');
+  const mapAt = (name: string) => length(name, 'Map', null, -10_000);
+  const mapExtent = mapped ? { x0: mapAt('mapX0'), y0: mapAt('mapY0'), x1: mapAt('mapX1'), y1: mapAt('mapY1') } : null;
+  const hottest = cell('hottest') === '' ? null : numberIn(cell('hottest'));
+  if (hottest !== null && !(hottest >= 0 && hottest <= 400))
+    faults.push(`Hottest bed: “${cell('hottest')}” is no temperature of a bed.`);
   const area = cell('area') || 'Workshop';
   if (faults.length > 0) return { line, facts: null, area, faults };
-  const pattern = count === 4 ? 'four' : count === 3 ? 'three-rear' : 'none';
   const facts: Omit<MachineFacts, 'areaId'> = {
     name,
     shelf: cell('shelf'),
@@ -72,26 +125,41 @@ export function readFleetLine(cells: readonly string[], columns: Record<string, 
     plateDepth,
     printWidth,
     printDepth,
-    originX: Number(centredMargin(String(plateWidth), String(printWidth))),
-    originY: Number(centredMargin(String(plateDepth), String(printDepth))),
-    adjusters: adjusterPattern(pattern, printWidth, printDepth).map(({ x, y, pitch, ...rest }) => ({
-      ...rest,
-      x: Number(x),
-      y: Number(y),
-      pitch: Number(pitch),
-    })),
-    seenFrom: 'above',
-    compensation: !resin,
+    originX,
+    originY,
+    adjusters: adjusters!,
+    seenFrom,
+    compensation,
     firstLayer,
-    aim: null,
-    finding: resin ? 'endstop' : 'contact-probe',
-    plus: 'higher',
-    mapExtent: null,
-    mapFirstRow: null,
+    aim,
+    finding,
+    plus,
+    mapExtent,
+    mapFirstRow: row === 'unknown' ? null : row,
     console: null,
-    hottest: null,
-    tag: '',
-    note: '',
+    hottest,
+    tag: cell('tag'),
+    note: cell('note'),
   };
   return { line, facts, area, faults };
+}
+
+/** Adjusters as a list says them: how many, or each with its place; null when neither can be read. */
+function listedAdjusters(
+  text: string,
+  resin: boolean,
+  printWidth: number,
+  printDepth: number,
+): MachineFacts['adjusters'] | null {
+  const listed = text === '' ? null : readAdjustersCell(text);
+  if (listed) return listed;
+  const count = text === '' ? (resin ? 0 : 4) : Number(text);
+  if (![0, 3, 4].includes(count)) return null;
+  const pattern = count === 4 ? 'four' : count === 3 ? 'three-rear' : 'none';
+  return adjusterPattern(pattern, printWidth, printDepth).map(({ x, y, pitch, ...rest }) => ({
+    ...rest,
+    x: Number(x),
+    y: Number(y),
+    pitch: Number(pitch),
+  }));
 }

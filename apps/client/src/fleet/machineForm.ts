@@ -1,6 +1,9 @@
 import type { MachineFacts, MachineOverview } from '@even-bed/contract';
 import { pitchOf } from '@even-bed/core/level/threads';
 
+/** Under this name the device keeps what is typed. */
+export const MACHINE_FORMS = 'machine-form';
+
 /** An adjuster as the form holds it: numbers as typed. */
 export interface AdjusterForm {
   id: string;

@@ -5,21 +5,28 @@ import { checkBegun } from '../level/levelSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { newDraft } from './newDraft';
 
+/** Begins a new level check of a machine on this device. @returns the address of the check */
+export function useNewCheck(): (machine: MachineOverview) => `/level/${string}` {
+  const dispatch = useAppDispatch();
+  const personId = useAppSelector(({ people }) => people.person?.id ?? null);
+  return (machine) => {
+    const draft = newDraft(machine, uuid(), personId, Date.now());
+    dispatch(checkBegun(draft));
+    return `/level/${draft.id}`;
+  };
+}
+
 /** Begins a level check of a machine, or goes on with the one under way here or elsewhere. */
 export function useBeginCheck(machine: MachineOverview) {
   const router = useRouter();
-  const dispatch = useAppDispatch();
-  const personId = useAppSelector(({ people }) => people.person?.id ?? null);
+  const newCheck = useNewCheck();
   const draftId = useAppSelector(
     ({ level }) =>
       Object.values(level.drafts).find((draft) => draft.machineId === machine.id && !draft.end)?.id ?? null,
   );
   const begin = () => {
     const known = draftId ?? machine.openCheckId;
-    if (known) return router.push(`/level/${known}`);
-    const draft = newDraft(machine, uuid(), personId, Date.now());
-    dispatch(checkBegun(draft));
-    router.push(`/level/${draft.id}`);
+    router.push(known ? `/level/${known}` : newCheck(machine));
   };
   return { begin, draftId };
 }

@@ -1,3 +1,4 @@
+import { decodeText } from '@even-bed/core/fleet/decodeText';
 import { createElement, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
@@ -54,7 +55,7 @@ function FileButton({
   const read = async (file: File | undefined) => {
     if (!file) return;
     if (file.size > 4 * LONGEST_TEXT) return onFault(`${file.name} is too large for a height map.`);
-    onText(await file.text(), file.name);
+    onText(decodeText(new Uint8Array(await file.arrayBuffer())), file.name);
   };
   return (
     <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>

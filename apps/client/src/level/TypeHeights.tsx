@@ -5,6 +5,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
 import { FAMILY, RADIUS, TYPE, usePalette } from '../ui/theme';
+import { withType } from '../ui/typeScale';
 import { Words } from '../ui/Words';
 import { entryChanged, type CheckDraft, type TypedGrid } from './levelSlice';
 import { emptyGrid, GRID_SIZES, isHeight, withMissingMarked, type gridFault, type GridSize } from './typedGrid';
@@ -111,7 +112,7 @@ function Grid({ grid, onChange }: { grid: TypedGrid; onChange: (grid: TypedGrid)
                 style={{
                   flex: 1,
                   minWidth: 0,
-                  height: 56,
+                  height: Math.max(56, withType(40)),
                   textAlign: 'center',
                   borderWidth: bad ? 2 : 1,
                   borderColor: bad ? palette.stop : palette.edge,

@@ -8,6 +8,7 @@ import { dayAndTime } from '../ui/formatTime';
 import { Notice } from '../ui/Notice';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
+import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
 import { useMakeTokenMutation, useRevokeTokenMutation, useTokensQuery } from './peopleApi';
 
@@ -19,12 +20,17 @@ export function MachineTokens({ machineId }: { machineId: string }) {
   const [name, setName] = useState('');
   const [open, setOpen] = useState(false);
   const failure = errorOf(error);
+  if (usePrinting()) return null;
   const submit = async () => {
     const result = await make({ machineId, id: uuid(), key: uuid(), body: { name, at: Date.now() } });
     if (!result.error) setOpen(false);
   };
   return (
-    <Section title="TOKENS FOR THE MACHINE ITSELF" testID="tokens">
+    <Section
+      title="TOKENS FOR THE MACHINE ITSELF"
+      testID="tokens"
+      folded={tokens.length === 0 ? 'none' : String(tokens.length)}
+    >
       {made ? (
         <Notice kind="due" title="Copy it now: it is shown this once">
           <Words testID="token-shown">{made.token}</Words>

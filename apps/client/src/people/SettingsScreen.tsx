@@ -14,6 +14,7 @@ import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useSaveSettingsMutation, useSettingsQuery } from './peopleApi';
+import { ZonePick } from './ZonePick';
 
 /** How the shop reads and works. Everybody sees it; a lead changes it. */
 export function SettingsScreen() {
@@ -34,7 +35,6 @@ function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChan
   const [save, { isLoading, error, isSuccess }] = useSaveSettingsMutation({ fixedCacheKey: 'settings' });
   const failure = errorOf(error);
   const set = <K extends keyof typeof form>(key: K, value: (typeof form)[K]) => setForm({ ...form, [key]: value });
-  const hereZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const submit = () =>
     void save({ key: uuid(), body: { ...form, lockMinutes: Number(form.lockMinutes), at: Date.now() } });
   return (
@@ -53,14 +53,7 @@ function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChan
           error={failure?.fields['name']}
           testID="set-name"
         />
-        <Field
-          label="Time zone"
-          value={form.zone}
-          onChange={(text) => set('zone', text)}
-          error={failure?.fields['zone']}
-          hint={hereZone && hereZone !== form.zone ? `This device is in ${hereZone}.` : 'Times are shown in this zone.'}
-          testID="set-zone"
-        />
+        <ZonePick value={form.zone} onChange={(zone) => set('zone', zone)} error={failure?.fields['zone']} />
         <Field
           label="Address for labels"
           value={form.address}
@@ -99,7 +92,8 @@ function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChan
       <Section title="SHARED DEVICES">
         <Field
           label="Lock after"
-          unit="minutes without a touch"
+          unit="min"
+          hint="Minutes without a touch"
           value={form.lockMinutes}
           onChange={(text) => set('lockMinutes', text)}
           error={failure?.fields['lockMinutes']}

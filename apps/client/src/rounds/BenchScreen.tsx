@@ -1,6 +1,7 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { dueState } from '@even-bed/core/rounds/nextDue';
 import { Link, useRouter } from 'expo-router';
+import type { ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useJobsQuery } from '../care/jobApi';
@@ -12,6 +13,7 @@ import { useAppDispatch, useAppSelector } from '../state/store';
 import { useFindSurfacesQuery } from '../surfaces/surfacesApi';
 import { HOLD_NAMES, spanWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
+import { Columns } from '../ui/Columns';
 import { Empty } from '../ui/Empty';
 import { clockTime, dayAndTime, weekdayTime } from '../ui/formatTime';
 import { length } from '../ui/formatHeight';
@@ -28,8 +30,8 @@ import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { dueWords } from './dueWords';
 
-/** What my hands do now: checks under way, and what is due. */
-export function BenchScreen() {
+/** What my hands do now: checks under way, and what is due; with the floor beside it where there is room. */
+export function BenchScreen({ floor }: { floor: ReactNode }) {
   const now = useNow();
   const wide = useIsWide();
   const machines = useMachinesQuery();
@@ -47,43 +49,58 @@ export function BenchScreen() {
       }
       testID="bench"
     >
-      <Refused />
-      <InHand now={now} />
-      <Holds now={now} />
-      {machines.data ? (
-        <Due machines={machines.data} now={now} />
-      ) : error ? (
-        <Failed message={error.message} onRetry={machines.refetch} />
-      ) : (
-        <Loading what="what is due" />
-      )}
-      <Section title="AT HAND">
-        <Row href="/prints" testID="to-prints">
-          <Words bold>Prints</Words>
-          <Words size="small" tone="steel">
-            All of them, typed in bulk, or read in from a list
-          </Words>
-        </Row>
-        <Row href="/jobs" testID="to-jobs">
-          <Words bold>Jobs</Words>
-          <Words size="small" tone="steel">
-            Step by step: fit, laminate, mount, cut, check, replace
-          </Words>
-        </Row>
-        <Row href="/tools" testID="to-tools">
-          <Words bold>Tools</Words>
-          <Words size="small" tone="steel">
-            The sums without a record: stack, blanks, soak, spacers and more
-          </Words>
-        </Row>
-        <Row href="/scan" testID="bench-scan">
-          <Words bold>Scan a tag</Words>
-          <Words size="small" tone="steel">
-            From the label on a sheet or a machine to its page
-          </Words>
-        </Row>
-      </Section>
+      <Columns
+        share={floor ? 1.5 : 1}
+        left={
+          <>
+            <Refused />
+            <InHand now={now} />
+            <Holds now={now} />
+            {machines.data ? (
+              <Due machines={machines.data} now={now} />
+            ) : error ? (
+              <Failed message={error.message} onRetry={machines.refetch} />
+            ) : (
+              <Loading what="what is due" />
+            )}
+            {floor ? <AtHand /> : null}
+          </>
+        }
+        right={floor ?? <AtHand />}
+      />
     </Page>
+  );
+}
+
+/** What is had without a record, and the ways that no room has. */
+function AtHand() {
+  return (
+    <Section title="AT HAND">
+      <Row href="/prints" testID="to-prints">
+        <Words bold>Prints</Words>
+        <Words size="small" tone="steel">
+          All of them, typed in bulk, or read in from a list
+        </Words>
+      </Row>
+      <Row href="/jobs" testID="to-jobs">
+        <Words bold>Jobs</Words>
+        <Words size="small" tone="steel">
+          Step by step: fit, laminate, mount, cut, check, replace
+        </Words>
+      </Row>
+      <Row href="/tools" testID="to-tools">
+        <Words bold>Tools</Words>
+        <Words size="small" tone="steel">
+          The sums without a record: stack, blanks, soak, spacers and more
+        </Words>
+      </Row>
+      <Row href="/scan" testID="bench-scan">
+        <Words bold>Scan a tag</Words>
+        <Words size="small" tone="steel">
+          From the label on a sheet or a machine to its page
+        </Words>
+      </Row>
+    </Section>
   );
 }
 

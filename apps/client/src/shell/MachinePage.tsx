@@ -24,9 +24,9 @@ export function MachinePage() {
           <MachineStackPart machine={machine} now={now} />
         </>
       )}
-      last={({ id }) => (
+      last={({ id, family }) => (
         <>
-          <MachineJobs machineId={id} mayDo={mayDo} now={now} />
+          <MachineJobs machineId={id} family={family} mayDo={mayDo} now={now} />
           <MachinePlans machineId={id} mayDo={mayDo} now={now} />
           <PrintsPart of={{ machineId: id }} mayDo={mayDo} />
           <SeenPart subject={{ machineId: id }} mayDo={mayDo} now={now} />

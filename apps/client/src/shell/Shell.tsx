@@ -3,12 +3,14 @@ import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useJobAlarms } from '../care/useJobAlarms';
 import { selectPending, useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
 import { Icon } from '../ui/Icon';
 import type { IconName } from '../ui/iconPaths';
 import { TOUCH, useIsWide, useOnItsSide, usePalette } from '../ui/theme';
 import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 import { KeysHelp } from './KeysHelp';
+import { loadNewVersion, useNewVersion } from './newVersion';
 
 interface Room {
   href: Href;
@@ -117,6 +119,7 @@ export function Shell({ children }: { children: ReactNode }) {
         </View>
       ) : null}
       <View style={{ flex: 1 }} role="main">
+        <NewVersion />
         <SendState />
         {children}
       </View>
@@ -167,6 +170,44 @@ function RoomLink({ room, rail }: { room: Room; rail: boolean }) {
         </Words>
       </Pressable>
     </Link>
+  );
+}
+
+/** Says that the server has a newer app than this page runs; it is loaded when the person says so. */
+function NewVersion() {
+  const palette = usePalette();
+  const newer = useNewVersion();
+  const [loading, setLoading] = useState(false);
+  if (!newer) return null;
+  return (
+    <View
+      role="status"
+      testID="new-version"
+      style={{
+        flexDirection: 'row',
+        flexWrap: 'wrap',
+        gap: 12,
+        padding: 8,
+        paddingHorizontal: 16,
+        backgroundColor: palette.raised,
+        borderBottomWidth: 1,
+        borderBottomColor: palette.hairline,
+        alignItems: 'center',
+      }}
+    >
+      <View style={{ flexShrink: 1 }}>
+        <Words size="small">A newer version of the app is here. What you typed is kept on this device.</Words>
+      </View>
+      <ActionButton
+        label="Load it"
+        busy={loading}
+        onPress={() => {
+          setLoading(true);
+          void loadNewVersion();
+        }}
+        testID="load-version"
+      />
+    </View>
   );
 }
 

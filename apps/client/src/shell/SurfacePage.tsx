@@ -1,6 +1,5 @@
 import { SeenPart } from '../care/SeenPart';
 import { useAppSelector } from '../state/store';
-import { RackScreen } from '../surfaces/RackScreen';
 import { SurfaceScreen } from '../surfaces/SurfaceScreen';
 import { useNow } from '../ui/useNow';
 import { PrintsPart } from '../wear/PrintLines';
@@ -11,7 +10,6 @@ export function SurfacePage() {
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   return (
     <SurfaceScreen
-      list={(selectedId) => <RackScreen selectedId={selectedId} />}
       parts={({ id }) => (
         <>
           <PrintsPart of={{ surfaceId: id }} mayDo={mayDo} />

@@ -12,6 +12,7 @@ import { shortDate } from '../ui/formatTime';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Tag } from '../ui/Tag';
+import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
 import { PredictedOffset } from './PredictedOffset';
 import { useOffsetsQuery, useWithdrawOffsetMutation } from './surfacesApi';
@@ -24,10 +25,13 @@ interface Props {
   mayDo: boolean;
 }
 
+const keptWords = (count: number) => (count === 0 ? 'none kept yet' : `${count} kept`);
+
 /** The Z offsets that worked on a machine, the one to expect of what lies there, and keeping a new one. */
 export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
   const dispatch = useAppDispatch();
   const { data: offsets = [] } = useOffsetsQuery({ machineId: machine.id });
+  const printing = usePrinting();
   const [withdraw] = useWithdrawOffsetMutation();
   const [text, setText] = useState('');
   const [fault, setFault] = useState<string>();
@@ -46,47 +50,49 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
   return (
     <>
       <PredictedOffset machineId={machine.id} surfaceId={surfaceId} />
-      <Section title="OFFSETS THAT WORKED" testID="offsets">
-        {mayDo ? (
-          <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
-            <Field
-              label={`Works with ${tag}`}
-              unit="mm"
-              keyboard="decimal"
-              value={text}
-              onChange={setText}
-              onSubmit={keep}
-              error={fault}
-              placeholder="-1,25"
-              testID="offset-typed"
-            />
-            <View style={{ paddingTop: 23 }}>
-              <ActionButton label="Keep it" onPress={keep} disabled={text.trim() === ''} testID="offset-keep" />
-            </View>
-          </View>
-        ) : null}
-        {offsets.slice(0, 6).map((known) => (
-          <Row
-            key={known.id}
-            testID={`offset-${known.surfaceTag}`}
-            end={
-              <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-                <Words bold figures>
-                  {signedLength(known.offset)}
-                </Words>
-                {mayDo ? <ActionButton label="Forget" kind="quiet" onPress={() => void withdraw(known.id)} /> : null}
+      {printing && offsets.length === 0 ? null : (
+        <Section title="OFFSETS THAT WORKED" testID="offsets" folded={keptWords(offsets.length)}>
+          {mayDo && !printing ? (
+            <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
+              <Field
+                label={`Works with ${tag}`}
+                unit="mm"
+                keyboard="decimal"
+                value={text}
+                onChange={setText}
+                onSubmit={keep}
+                error={fault}
+                placeholder="-1,25"
+                testID="offset-typed"
+              />
+              <View style={{ paddingTop: 23 }}>
+                <ActionButton label="Keep it" onPress={keep} disabled={text.trim() === ''} testID="offset-keep" />
               </View>
-            }
-          >
-            <View style={{ flexDirection: 'row', gap: 8 }}>
-              <Tag>{known.surfaceTag}</Tag>
-              <Words size="small" tone="steel">
-                {shortDate(known.at, now)}
-              </Words>
             </View>
-          </Row>
-        ))}
-      </Section>
+          ) : null}
+          {offsets.slice(0, 6).map((known) => (
+            <Row
+              key={known.id}
+              testID={`offset-${known.surfaceTag}`}
+              end={
+                <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+                  <Words bold figures>
+                    {signedLength(known.offset)}
+                  </Words>
+                  {mayDo ? <ActionButton label="Forget" kind="quiet" onPress={() => void withdraw(known.id)} /> : null}
+                </View>
+              }
+            >
+              <View style={{ flexDirection: 'row', gap: 8 }}>
+                <Tag>{known.surfaceTag}</Tag>
+                <Words size="small" tone="steel">
+                  {shortDate(known.at, now)}
+                </Words>
+              </View>
+            </Row>
+          ))}
+        </Section>
+      )}
     </>
   );
 }

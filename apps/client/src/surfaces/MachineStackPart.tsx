@@ -32,62 +32,16 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
   const layers = stack.layers.filter(({ slot }) => slot !== 'film');
   const { height, measured, limit } = stackHeight(layers);
   const top = [...layers].reverse().find(({ surfaceId }) => surfaceId !== null);
+  const below = [...layers, ...inVat].filter((layer) => layer.surfaceId !== null && layer !== top).reverse();
   return (
     <>
-      <Section title="STACK" testID="stack">
+      <Section title="LIES ON IT" testID="lies-on-it">
+        {top ? <MountedRow layer={top} now={now} /> : null}
         {layers.length === 0 ? (
           <Words tone="steel">
             Nothing is written down of what lies here. Begin with the plate, or put a surface on.
           </Words>
-        ) : (
-          <>
-            <StackSection
-              layers={layers.map((layer) => ({
-                ...layer,
-                name: layer.tag ? `${layer.tag} ${layer.name}` : layer.name,
-                loose: !layer.fixed,
-              }))}
-              width={machine.plateWidth}
-              label={`Stack of ${machine.name}, ${length(height)}: ${layers.map(({ name, thickness }) => `${name} ${size(thickness)}`).join(', ')}`}
-            />
-            <Words bold testID="stack-height">{`${size(height, 3)}${measured ? '' : ', partly nominal'}`}</Words>
-            {limit ? (
-              <Words
-                size="small"
-                tone="steel"
-              >{`For hours up to ${temperature(limit.temperature)}: ${limit.layer} sets it.`}</Words>
-            ) : null}
-          </>
-        )}
-        {[...layers, ...inVat]
-          .filter(({ surfaceId }) => surfaceId !== null)
-          .reverse()
-          .map((layer) => (
-            <Row
-              key={layer.surfaceId}
-              href={`/rack/${layer.surfaceId!}`}
-              testID={`mounted-${layer.tag}`}
-              end={
-                <Words size="small" tone="steel">
-                  {shortDate(layer.fittedAt, now)}
-                </Words>
-              }
-            >
-              <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-                <Tag>{layer.tag!}</Tag>
-                <Words bold>{layer.name}</Words>
-              </View>
-              <Words size="small" tone="steel">
-                {[
-                  layer.sideUp ? `side ${layer.sideUp} up` : null,
-                  layer.turned ? `turned ${layer.turned}°` : null,
-                  layer.fittedBy ? `put on by ${layer.fittedBy}` : null,
-                ]
-                  .filter(Boolean)
-                  .join(', ')}
-              </Words>
-            </Row>
-          ))}
+        ) : null}
         {mayDo ? (
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <ActionButton
@@ -97,7 +51,9 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
               onPress={() => router.push(`/mount?machine=${machine.id}`)}
               testID="mount-here"
             />
-            <ActionButton label="Plain layers" kind="quiet" onPress={() => setEditing(true)} testID="edit-stack" />
+            {layers.length === 0 ? (
+              <ActionButton label="Plain layers" kind="quiet" onPress={() => setEditing(true)} testID="edit-stack" />
+            ) : null}
           </View>
         ) : null}
         {mayDo && top ? <TopActions surfaceId={top.surfaceId!} now={now} /> : null}
@@ -105,8 +61,65 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
       {top ? (
         <MachineOffsets machine={machine} surfaceId={top.surfaceId!} tag={top.tag!} now={now} mayDo={mayDo} />
       ) : null}
+      {layers.length > 0 ? (
+        <Section title="STACK" testID="stack" folded={`${size(height, 3)}${measured ? '' : ', partly nominal'}`}>
+          <StackSection
+            layers={layers.map((layer) => ({
+              ...layer,
+              name: layer.tag ? `${layer.tag} ${layer.name}` : layer.name,
+              loose: !layer.fixed,
+            }))}
+            width={machine.plateWidth}
+            label={`Stack of ${machine.name}, ${length(height)}: ${layers.map(({ name, thickness }) => `${name} ${size(thickness)}`).join(', ')}`}
+          />
+          <Words bold testID="stack-height">{`${size(height, 3)}${measured ? '' : ', partly nominal'}`}</Words>
+          {limit ? (
+            <Words
+              size="small"
+              tone="steel"
+            >{`For hours up to ${temperature(limit.temperature)}: ${limit.layer} sets it.`}</Words>
+          ) : null}
+          {below.map((layer) => (
+            <MountedRow key={layer.surfaceId} layer={layer} now={now} />
+          ))}
+          {mayDo ? (
+            <View style={{ alignSelf: 'flex-start' }}>
+              <ActionButton label="Plain layers" kind="quiet" onPress={() => setEditing(true)} testID="edit-stack" />
+            </View>
+          ) : null}
+        </Section>
+      ) : null}
       {editing ? <LayersDialog stack={stack} machine={machine} now={now} onClose={() => setEditing(false)} /> : null}
     </>
+  );
+}
+
+/** A surface that lies here: which side, how it is turned, since when and by whom. */
+function MountedRow({ layer, now }: { layer: MachineStack['layers'][number]; now: number }) {
+  return (
+    <Row
+      href={`/rack/${layer.surfaceId!}`}
+      testID={`mounted-${layer.tag}`}
+      end={
+        <Words size="small" tone="steel">
+          {shortDate(layer.fittedAt, now)}
+        </Words>
+      }
+    >
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+        <Tag>{layer.tag!}</Tag>
+        <Words bold>{layer.name}</Words>
+      </View>
+      <Words size="small" tone="steel">
+        {[
+          layer.sideUp ? `side ${layer.sideUp} up` : null,
+          layer.turned ? `turned ${layer.turned}°` : null,
+          layer.fittedBy ? `put on by ${layer.fittedBy}` : null,
+        ]
+          .filter(Boolean)
+          .join(', ')}
+      </Words>
+    </Row>
   );
 }
 

@@ -39,7 +39,12 @@ export function PredictedOffset({ machineId, surfaceId }: { machineId: string; s
   );
 }
 
-/** A few offsets that happen to agree know no better than the hand that set them. */
-const atLeast = (half: number) => length(Math.max(0.01, half));
-const likelyWords = (likely: number, nearlySure: number) =>
-  `In two of three cases within ${atLeast(likely)}, in nineteen of twenty within ${atLeast(nearlySure)}`;
+/** A few offsets that happen to agree know no better than the hand that set them. Rounded up: no surer than it is. */
+const KNOWN_TO = 0.01;
+const atLeast = (half: number) => Math.ceil(Math.max(KNOWN_TO, half) * 1000 - 1e-6) / 1000;
+function likelyWords(likely: number, nearlySure: number): string {
+  const [inner, outer] = [atLeast(likely), atLeast(nearlySure)];
+  return inner === outer
+    ? `In nineteen of twenty cases within ${length(outer, 3)}`
+    : `In two of three cases within ${length(inner, 3)}, in nineteen of twenty within ${length(outer, 3)}`;
+}

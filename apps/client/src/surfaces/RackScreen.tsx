@@ -1,6 +1,6 @@
 import type { Surface } from '@even-bed/contract';
 import type { SurfaceCondition, SurfaceGroup } from '@even-bed/core';
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useDeferredValue, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
@@ -13,6 +13,7 @@ import { Narrowing } from '../ui/Narrowing';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { SearchField } from '../ui/SearchField';
+import { useHasTwoColumns } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
@@ -29,17 +30,22 @@ const STATES: { value: SurfaceCondition; label: string }[] = [
   { value: 'retired', label: 'Retired' },
 ];
 
+type Filter = Partial<Record<'search' | 'group' | 'state' | 'place', string>>;
+
 interface ListProps {
   /** The one whose page stands beside the list. */
-  selectedId?: string;
+  selectedId: string | null;
 }
 
 /** Every sheet, platform, base and film: where it is, which side is up, what is left of it. */
 export function RackScreen({ selectedId }: ListProps) {
   const router = useRouter();
   const now = useNow();
+  const two = useHasTwoColumns();
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
-  const params = useLocalSearchParams<{ search?: string; group?: string; state?: string; place?: string }>();
+  const address = useGlobalSearchParams<Filter>();
+  // Kept here beside the address: another surface's page has an address of its own, and the list stays as it is.
+  const [params, setParams] = useState<Filter>(address);
   const [search, setSearch] = useState(params.search ?? '');
   const [chosen, setChosen] = useState<ReadonlyMap<string, Surface> | null>(null);
   const [moving, setMoving] = useState(false);
@@ -55,8 +61,11 @@ export function RackScreen({ selectedId }: ListProps) {
   const surfaces = data?.pages.flatMap(({ items }) => items) ?? [];
   const failure = errorOf(error);
   const narrowed = search !== '' || params.group || params.state || params.place;
-  const set = (name: 'group' | 'state' | 'place', value: string) =>
-    router.setParams({ [name]: value === ANY ? undefined : value });
+  const set = (name: 'group' | 'state' | 'place', value: string) => {
+    const chosenValue = value === ANY ? undefined : value;
+    setParams({ ...params, [name]: chosenValue });
+    if (selectedId === null) router.setParams({ [name]: chosenValue });
+  };
   const toggle = (surface: Surface) => {
     const next = new Map(chosen);
     if (!next.delete(surface.id)) next.set(surface.id, surface);
@@ -72,21 +81,19 @@ export function RackScreen({ selectedId }: ListProps) {
       title="Rack"
       testID="rack"
       tools={
-        selectedId ? undefined : (
-          <>
-            {mayDo ? (
-              <ActionButton label="Add" icon="add" grow onPress={() => router.push('/rack/new')} testID="add-surface" />
-            ) : null}
-            <ActionButton
-              label={chosen ? 'Done' : 'Choose'}
-              icon="check"
-              grow
-              onPress={() => setChosen(chosen ? null : new Map())}
-              testID="choose-several"
-            />
-            <ActionButton label="Scan" icon="code" grow onPress={() => router.push('/scan')} testID="to-scan" />
-          </>
-        )
+        <>
+          {mayDo ? (
+            <ActionButton label="Add" icon="add" grow onPress={() => router.push('/rack/new')} testID="add-surface" />
+          ) : null}
+          <ActionButton
+            label={chosen ? 'Done' : 'Choose'}
+            icon="check"
+            grow
+            onPress={() => setChosen(chosen ? null : new Map())}
+            testID="choose-several"
+          />
+          <ActionButton label="Scan" icon="code" grow onPress={() => router.push('/scan')} testID="to-scan" />
+        </>
       }
       onEnd={() => {
         if (hasNextPage && !isFetching) void fetchNextPage();
@@ -171,16 +178,17 @@ export function RackScreen({ selectedId }: ListProps) {
           </Empty>
         )
       ) : null}
-      <View testID="rack-list">
+      <View testID="rack-list" style={two ? { flexDirection: 'row', flexWrap: 'wrap', columnGap: 24 } : {}}>
         {surfaces.map((surface) => (
-          <RackRow
-            key={surface.id}
-            surface={surface}
-            now={now}
-            selected={surface.id === selectedId}
-            chosen={chosen ? chosen.has(surface.id) : null}
-            onChoose={() => toggle(surface)}
-          />
+          <View key={surface.id} style={two ? { flexBasis: '45%', flexGrow: 1 } : {}}>
+            <RackRow
+              surface={surface}
+              now={now}
+              selected={surface.id === selectedId}
+              chosen={chosen ? chosen.has(surface.id) : null}
+              onChoose={() => toggle(surface)}
+            />
+          </View>
         ))}
       </View>
       {hasNextPage ? (

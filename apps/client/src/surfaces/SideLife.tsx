@@ -38,7 +38,15 @@ export function SideLife({ surface, now }: { surface: Surface; now: number }) {
           : [];
         return (
           <View key={side} style={{ gap: 4 }}>
-            <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', justifyContent: 'space-between' }}>
+            <View
+              style={{
+                flexDirection: 'row',
+                flexWrap: 'wrap',
+                columnGap: 8,
+                alignItems: 'center',
+                justifyContent: 'space-between',
+              }}
+            >
               <Words bold>{sideWords(side, surface.kind)}</Words>
               {life ? (
                 <Signal

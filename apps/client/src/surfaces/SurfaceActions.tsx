@@ -12,6 +12,7 @@ import { DialogFrame } from '../ui/DialogFrame';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { dayAndTime } from '../ui/formatTime';
+import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { useSurfaceEventMutation } from './surfacesApi';
@@ -45,9 +46,11 @@ export function SurfaceActions({ surface, now, brief }: Props) {
     reset();
     setOpen(dialog);
   };
+  const printing = usePrinting();
   const close = () => setOpen(null);
   const at = () => Date.now();
   const dialog = { failure: failure?.message, busy: isLoading, onClose: close };
+  if (printing) return null;
   return (
     <View style={{ gap: 12 }}>
       {failure && open === null ? (

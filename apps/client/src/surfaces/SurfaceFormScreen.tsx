@@ -1,6 +1,7 @@
 import type { Surface, SurfaceKind } from '@even-bed/contract';
 import { readLength } from '@even-bed/core/fleet/readLength';
-import { tagLetter } from '@even-bed/core/surfaces/surfaceKind';
+import type { SurfaceGroup } from '@even-bed/core';
+import { GROUPS, tagLetter } from '@even-bed/core/surfaces/surfaceKind';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
@@ -8,7 +9,11 @@ import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { readDay } from '../book/timeSpan';
 import { deviceStore } from '../state/deviceStore';
-import { size, temperature } from '../ui/formatHeight';
+import { area, size, temperature } from '../ui/formatHeight';
+import { useMachinesQuery } from '../fleet/fleetApi';
+import { Choice } from '../ui/Choice';
+import { GroupGlyph } from '../ui/GroupGlyph';
+import { PlateGlyph } from '../ui/PlateGlyph';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { Failed, Loading } from '../ui/Loading';
@@ -18,7 +23,8 @@ import { Pick } from '../ui/Pick';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { rightNow } from '../ui/useNow';
-import { useKindsQuery, useSaveSurfaceMutation, useSurfaceQuery } from './surfacesApi';
+import { plateSizes } from './plateSizes';
+import { useKindsQuery, usePlacesQuery, useSaveSurfaceMutation, useSurfaceQuery } from './surfacesApi';
 import { GROUP_NAMES } from './surfaceWords';
 
 interface Form {
@@ -45,6 +51,12 @@ const EMPTY: Form = {
   place: '',
 };
 const DRAFTS = 'surface-form';
+const OTHER = 'other';
+const MOST_SIZES = 5;
+/** Drawn width of the largest plate, px. */
+const DRAWN = 48;
+const SELDOM = ['thickness', 'tag', 'bought', 'price', 'note'] as const;
+const sizeName = (width: number | string, depth: number | string) => `${width} × ${depth}`;
 const isoDay = (at: number | null) => (at === null ? '' : new Date(at).toISOString().slice(0, 10));
 const formOf = (surface: Surface): Form => ({
   tag: surface.tag,
@@ -97,13 +109,38 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
   const [save, { isLoading, error }] = useSaveSurfaceMutation();
   const failure = errorOf(error);
   const kind = kinds.find((known) => known.id === form.kindId) ?? null;
-  const set = (name: keyof Form) => (value: string) => {
-    const next = { ...form, [name]: value };
+  const fault = (name: string) => faults[name] ?? failure?.fields[name];
+  const change = (part: Partial<Form>) => {
+    const next = { ...form, ...part };
     setForm(next);
     void deviceStore.set(DRAFTS, draftName, next);
   };
+  const set = (name: keyof Form) => (value: string) => change({ [name]: value });
+  const { data: machines = [] } = useMachinesQuery();
+  const { data: places = [] } = usePlacesQuery();
+  const [group, setGroup] = useState<SurfaceGroup | null>(kind?.group ?? null);
+  const sizes = plateSizes(machines, group).slice(0, MOST_SIZES);
+  const largest = Math.max(1, ...sizes.flatMap(({ width, depth }) => [width, depth]));
+  const typedSize =
+    form.width !== '' &&
+    !sizes.some((known) => sizeName(known.width, known.depth) === sizeName(form.width, form.depth));
+  const [ownSize, setOwnSize] = useState(opened !== null || typedSize);
+  // What is seldom said stands behind a button, unless something is typed there, or is wrong.
+  const [more, setMore] = useState(opened !== null || SELDOM.some((name) => form[name] !== ''));
+  const seldomWrong = SELDOM.some((name) => fault(name) !== undefined);
+  if (seldomWrong && !more) setMore(true);
+  const text = (name: keyof Form, label: string, more: Partial<Parameters<typeof Field>[0]> = {}) => (
+    <Field
+      label={label}
+      value={form[name]}
+      onChange={set(name)}
+      error={fault(name)}
+      testID={`field-${name}`}
+      {...more}
+    />
+  );
   const stale = failure?.code === 'stale' ? (failure.current as Surface) : null;
-  const submit = async () => {
+  const submit = async (andMount: boolean) => {
     const found: Record<string, string> = {};
     const price = form.price.trim() === '' ? null : Number(form.price.replace(',', '.'));
     const bought = form.bought.trim() === '' ? null : readDay(form.bought, 'start');
@@ -131,8 +168,8 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
     if (result.error) return;
     await deviceStore.remove(DRAFTS, draftName);
     router.replace(`/rack/${id}`);
+    if (andMount) router.push(`/mount?surface=${id}`);
   };
-  const fault = (name: string) => faults[name] ?? failure?.fields[name];
   const atField = failure !== null && Object.keys(failure.fields).length > 0;
   return (
     <Page
@@ -140,14 +177,17 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
       testID="surface-form"
       crumbs={opened ? [{ label: opened.tag, href: `/rack/${opened.id}` }] : [{ label: 'Rack', href: '/rack' }]}
       actions={
-        <ActionButton
-          label="Save"
-          kind="main"
-          grow
-          busy={isLoading}
-          onPress={() => void submit()}
-          testID="save-surface"
-        />
+        <>
+          {opened ? null : <ActionButton label="Only save" onPress={() => void submit(false)} testID="save-surface" />}
+          <ActionButton
+            label={opened ? 'Save' : 'Save and put it on a machine'}
+            kind="main"
+            grow
+            busy={isLoading}
+            onPress={() => void submit(opened === null)}
+            testID="save-and-mount"
+          />
+        </>
       }
     >
       {failure && !atField ? (
@@ -157,95 +197,128 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
             : failure.message}
         </Notice>
       ) : null}
-      <View style={{ gap: SPACE.m, maxWidth: 520 }}>
-        <Pick
-          label="What it is"
-          value={form.kindId || null}
-          options={kinds.map(({ id: value, name }) => ({ value, label: name }))}
+      <View style={{ gap: SPACE.m, maxWidth: 640 }}>
+        <KindChoice
+          kinds={kinds}
+          kindId={form.kindId}
+          group={group}
+          onGroup={setGroup}
           onChange={set('kindId')}
           error={fault('kindId')}
-          testID="field-kindId"
         />
         {kind ? (
           <Words size="small" tone="steel">
             {`${GROUP_NAMES[kind.group]} · ${size(kind.thickness)} nominal${kind.limit === null ? '' : ` · up to ${temperature(kind.limit)}`}${kind.note ? ` · ${kind.note}` : ''}`}
           </Words>
         ) : null}
-        <View style={{ flexDirection: 'row', gap: 12 }}>
-          <Field
-            label="Width"
-            unit="mm"
-            keyboard="decimal"
-            value={form.width}
-            onChange={set('width')}
-            error={fault('width')}
-            testID="field-width"
+        {sizes.length > 0 ? (
+          <Choice
+            label="How large it is"
+            options={[
+              ...sizes.map(({ width, depth, names }) => ({
+                value: sizeName(width, depth),
+                label: `${area(width, depth)}, as ${names[0]!}${names.length > 1 ? ` and ${names.length - 1} more` : ''}`,
+                drawing: <PlateGlyph width={(width / largest) * DRAWN} depth={(depth / largest) * DRAWN} />,
+              })),
+              { value: OTHER, label: 'another size' },
+            ]}
+            value={ownSize ? OTHER : sizeName(form.width, form.depth)}
+            onChange={(value) => {
+              const known = sizes.find(({ width, depth }) => sizeName(width, depth) === value);
+              setOwnSize(known === undefined);
+              if (known) change({ width: String(known.width), depth: String(known.depth) });
+            }}
+            error={ownSize ? undefined : fault('width')}
+            testID="surface-size"
           />
-          <Field
-            label="Depth"
-            unit="mm"
-            keyboard="decimal"
-            value={form.depth}
-            onChange={set('depth')}
-            error={fault('depth')}
-            testID="field-depth"
-          />
-        </View>
-        <Field
-          label="Thickness, if measured"
-          unit="mm"
-          keyboard="decimal"
-          value={form.thickness}
-          onChange={set('thickness')}
-          error={fault('thickness')}
-          hint="A caliper on an edge without coat counts for Z; empty: the nominal one."
-          testID="field-thickness"
-        />
-        <Field
-          label="Tag"
-          value={form.tag}
-          onChange={set('tag')}
-          error={fault('tag')}
-          hint={`Empty: the next free one${kind ? `, ${tagLetter(kind.group)}-…` : ''}.`}
-          testID="field-tag"
-        />
-        {opened ? null : (
-          <Field
-            label="Where it lies"
-            value={form.place}
-            onChange={set('place')}
-            error={fault('place')}
-            placeholder="Rack 1"
-            testID="field-place"
-          />
+        ) : null}
+        {ownSize || sizes.length === 0 ? (
+          <View style={{ flexDirection: 'row', gap: 12 }}>
+            {text('width', 'Width', { unit: 'mm', keyboard: 'decimal' })}
+            {text('depth', 'Depth', { unit: 'mm', keyboard: 'decimal' })}
+          </View>
+        ) : null}
+        {opened
+          ? null
+          : text('place', 'Where it lies', {
+              placeholder: 'Rack 1',
+              hint: places.length > 0 ? `Known here: ${places.slice(0, 5).join(', ')}` : 'A rack, a drawer, a cabinet',
+            })}
+        {more ? (
+          <>
+            {text('thickness', 'Thickness, if measured', {
+              unit: 'mm',
+              keyboard: 'decimal',
+              hint: 'A caliper on an edge without coat counts for Z; empty: the nominal one.',
+            })}
+            {text('tag', 'Tag', { hint: `Empty: the next free one${kind ? `, ${tagLetter(kind.group)}-…` : ''}.` })}
+            <View style={{ flexDirection: 'row', gap: 12 }}>
+              {text('bought', 'Bought', { placeholder: '2026-11-25' })}
+              {text('price', 'Price', { keyboard: 'decimal' })}
+            </View>
+            {text('note', 'Note', { lines: 2 })}
+          </>
+        ) : (
+          <View style={{ alignSelf: 'flex-start' }}>
+            <ActionButton
+              label="More: thickness, tag, price"
+              kind="quiet"
+              onPress={() => setMore(true)}
+              testID="more-facts"
+            />
+          </View>
         )}
-        <View style={{ flexDirection: 'row', gap: 12 }}>
-          <Field
-            label="Bought"
-            value={form.bought}
-            onChange={set('bought')}
-            error={fault('bought')}
-            placeholder="2026-11-25"
-            testID="field-bought"
-          />
-          <Field
-            label="Price"
-            keyboard="decimal"
-            value={form.price}
-            onChange={set('price')}
-            error={fault('price')}
-            testID="field-price"
-          />
-        </View>
-        <Field
-          label="Note"
-          lines={2}
-          value={form.note}
-          onChange={set('note')}
-          error={fault('note')}
-          testID="field-note"
-        />
       </View>
     </Page>
+  );
+}
+
+/** What it is: its group by its drawing, then the kind where the group has several. */
+function KindChoice({
+  kinds,
+  kindId,
+  group,
+  onGroup,
+  onChange,
+  error,
+}: {
+  kinds: readonly SurfaceKind[];
+  kindId: string;
+  group: SurfaceGroup | null;
+  onGroup: (group: SurfaceGroup) => void;
+  onChange: (kindId: string) => void;
+  error: string | undefined;
+}) {
+  const inGroup = kinds.filter((kind) => kind.group === group);
+  const groups = GROUPS.filter((known) => kinds.some((kind) => kind.group === known));
+  return (
+    <>
+      <Choice
+        label="What it is"
+        options={groups.map((value) => ({
+          value,
+          label: GROUP_NAMES[value],
+          drawing: <GroupGlyph group={value} />,
+        }))}
+        value={group}
+        onChange={(next) => {
+          onGroup(next);
+          const of = kinds.filter((kind) => kind.group === next);
+          onChange(of.length === 1 ? of[0]!.id : '');
+        }}
+        error={group === null ? error : undefined}
+        testID="surface-group"
+      />
+      {group !== null && inGroup.length > 1 ? (
+        <Pick
+          label="Which kind"
+          value={kindId || null}
+          options={inGroup.map(({ id: value, name }) => ({ value, label: name }))}
+          onChange={onChange}
+          error={error}
+          testID="field-kindId"
+        />
+      ) : null}
+    </>
   );
 }

@@ -7,6 +7,7 @@ import { KIND_NAMES } from '../book/kindNames';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
+import { Columns } from '../ui/Columns';
 import { shortDate } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
@@ -15,7 +16,6 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
-import { useIsWide } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { CareList } from './CareList';
@@ -29,31 +29,19 @@ import { conditionWords, whereWords } from './surfaceWords';
 interface Props {
   /** Parts of other areas: prints, inspections, photos. */
   parts?: (surface: Surface) => ReactNode;
-  /** What stands at the left on a wide screen. */
-  list?: (selectedId: string) => ReactNode;
 }
 
 /** A surface's page: how it stands, what can be done with it, its life, its history. */
-export function SurfaceScreen({ parts, list }: Props) {
+export function SurfaceScreen({ parts }: Props) {
   const { surfaceId } = useLocalSearchParams<{ surfaceId: string }>();
-  const wide = useIsWide();
   const { data: surface, error, refetch } = useSurfaceQuery(surfaceId);
   const failure = errorOf(error);
-  const page = surface ? (
+  return surface ? (
     <SurfacePage key={surface.id} surface={surface} parts={parts} />
   ) : (
     <Page title="Surface" crumbs={[{ label: 'Rack', href: '/rack' }]}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the surface" />}
     </Page>
-  );
-  if (!wide || !list) return page;
-  return (
-    <View style={{ flex: 1, flexDirection: 'row' }}>
-      <View style={{ width: 430 }} role="complementary" aria-label="The rack">
-        {list(surfaceId)}
-      </View>
-      <View style={{ flex: 1 }}>{page}</View>
-    </View>
   );
 }
 
@@ -115,13 +103,23 @@ function SurfacePage({ surface, parts }: { surface: Surface; parts: Props['parts
           {awaiting}
         </Notice>
       ) : null}
-      {mayDo ? <SurfaceActions surface={surface} now={now} /> : null}
-      <SurfaceSection surface={surface} />
-      <SideLife surface={surface} now={now} />
-      {parts?.(surface)}
-      <CareList kind={surface.kind} />
-      <SurfaceFactList surface={surface} now={now} />
-      <History surface={surface} now={now} />
+      <Columns
+        left={
+          <>
+            {mayDo ? <SurfaceActions surface={surface} now={now} /> : null}
+            <SurfaceSection surface={surface} />
+            <SideLife surface={surface} now={now} />
+          </>
+        }
+        right={
+          <>
+            {parts?.(surface)}
+            <CareList kind={surface.kind} />
+            <SurfaceFactList surface={surface} now={now} />
+            <History surface={surface} now={now} />
+          </>
+        }
+      />
     </Page>
   );
 }

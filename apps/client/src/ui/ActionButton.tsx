@@ -32,15 +32,18 @@ export function ActionButton({ label, onPress, kind = 'plain', icon, disabled, b
       style={[
         { borderRadius: RADIUS, minHeight: height, justifyContent: 'center' },
         kind === 'plain' && { borderColor: disabled ? palette.hairline : palette.ink, backgroundColor: 'transparent' },
+        { maxWidth: '100%' },
         grow && { flexGrow: 1, flexShrink: 0, flexBasis: 'auto' },
       ]}
       contentStyle={{ minHeight: height }}
       labelStyle={{
         fontFamily: FAMILY.bold,
         fontSize: TYPE.body,
-        lineHeight: 22,
+        lineHeight: Math.round(TYPE.body * 1.35),
         marginHorizontal: icon || busy ? 20 : 12,
         textAlign: 'center',
+        // The kit cuts a label off at the button's edge; words wrap instead.
+        ...({ whiteSpace: 'normal' } as object),
       }}
       uppercase={false}
     >

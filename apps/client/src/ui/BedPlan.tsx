@@ -90,7 +90,11 @@ export function BedPlan({
       testID={testID}
       style={{ alignItems: 'center' }}
     >
-      <Svg width={width + 2 * margin} height={height + 2 * margin + foot}>
+      <Svg
+        width={width + 2 * margin}
+        height={height + 2 * margin + foot}
+        viewBox={`0 0 ${width + 2 * margin} ${height + 2 * margin + foot}`}
+      >
         <Rect x={margin} y={margin} width={width} height={height} fill={palette.raised} />
         {cells && !contours ? <Cells cells={cells} full={FULL_TINT * aim} px={px} py={py} scale={scale} /> : null}
         {contours ? (

@@ -1,14 +1,17 @@
-import { useRef } from 'react';
+import { useRef, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { Icon } from './Icon';
 import type { IconName } from './iconPaths';
 import { RADIUS, TOUCH, usePalette } from './theme';
+import { withType } from './typeScale';
 import { Words } from './Words';
 
 export interface Option<T extends string> {
   value: T;
   label: string;
   icon?: IconName;
+  /** Stands above the words where people would rather look than read. */
+  drawing?: ReactNode;
 }
 
 interface Props<T extends string> {
@@ -38,7 +41,7 @@ export function Choice<T extends string>({ label, options, value, onChange, erro
     (group.current as unknown as HTMLElement | null)?.querySelectorAll<HTMLElement>('[role="radio"]')[next]?.focus();
   };
   return (
-    <View style={{ gap: 4 }}>
+    <View style={{ gap: 4, maxWidth: '100%' }}>
       {hideLabel ? null : (
         <Words size="small" tone="steel">
           {label}
@@ -73,13 +76,13 @@ export function Choice<T extends string>({ label, options, value, onChange, erro
               style={{
                 flexGrow: 1,
                 flexBasis: 0,
-                minWidth: 76,
+                minWidth: withType(option.drawing ? 100 : 76),
                 minHeight: TOUCH + 4,
                 paddingHorizontal: 8,
                 paddingVertical: 6,
                 alignItems: 'center',
-                justifyContent: 'center',
-                gap: 2,
+                justifyContent: option.drawing ? 'flex-end' : 'center',
+                gap: option.drawing ? 6 : 2,
                 backgroundColor: taken ? palette.raised : 'transparent',
                 borderLeftWidth: i === 0 ? 0 : 1,
                 borderLeftColor: palette.hairline,
@@ -87,6 +90,7 @@ export function Choice<T extends string>({ label, options, value, onChange, erro
                 borderBottomColor: taken ? palette.accent : 'transparent',
               }}
             >
+              {option.drawing}
               {option.icon ? <Icon name={option.icon} size={22} color={taken ? palette.ink : palette.steel} /> : null}
               <Words size="small" bold={taken} tone={taken ? 'ink' : 'steel'} align="center">
                 {option.label}

@@ -1,5 +1,6 @@
 import { View } from 'react-native';
 import { usePalette } from './theme';
+import { withType } from './typeScale';
 import { Words } from './Words';
 
 /** Names with what they stand for, a line each. */
@@ -10,18 +11,19 @@ export function Facts({ rows }: { rows: readonly (readonly [name: string, value:
       key={name}
       style={{
         flexDirection: 'row',
-        gap: 12,
+        flexWrap: 'wrap',
+        columnGap: 12,
         paddingVertical: 8,
         borderBottomWidth: 1,
         borderBottomColor: palette.hairline,
       }}
     >
-      <View style={{ width: 124 }}>
+      <View style={{ width: withType(124) }}>
         <Words tone="steel" size="small">
           {name}
         </Words>
       </View>
-      <View style={{ flex: 1 }}>
+      <View style={{ flexGrow: 1, flexShrink: 1, flexBasis: withType(140) }}>
         <Words>{value}</Words>
       </View>
     </View>

@@ -2,6 +2,7 @@ import { forwardRef, useId } from 'react';
 import { View, type TextInput as NativeInput } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import { FAMILY, RADIUS, TYPE, usePalette } from './theme';
+import { withType } from './typeScale';
 import { Words } from './Words';
 
 interface Props {
@@ -45,8 +46,9 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
   const noteId = useId();
   return (
     <View style={{ gap: 4, flexGrow: 1, flexShrink: 1, minWidth: 0 }}>
+      {/* The kit shows the unit beside a number; while there is none, the label says it. */}
       <Words size="small" tone="steel">
-        {label}
+        {unit && value === '' ? `${label}, ${unit}` : label}
       </Words>
       <TextInput
         ref={ref}
@@ -79,9 +81,12 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
         style={{
           backgroundColor: palette.raised,
           fontSize: TYPE.body,
-          ...(lines ? { minHeight: lines * 22 + 20 } : {}),
+          ...(lines ? { minHeight: lines * withType(22) + 20 } : {}),
         }}
-        contentStyle={{ fontFamily: FAMILY.regular, ...(lines ? { minHeight: lines * 22 + 20, paddingTop: 12 } : {}) }}
+        contentStyle={{
+          fontFamily: FAMILY.regular,
+          ...(lines ? { minHeight: lines * withType(22) + 20, paddingTop: 12 } : {}),
+        }}
       />
       {error ? (
         <Words size="small" tone="stop" live id={noteId} testID={testID ? `${testID}-error` : undefined}>

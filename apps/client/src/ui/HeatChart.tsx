@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
+import { temperatureFigure, temperatureUnit } from './formatHeight';
 import { FAMILY, usePalette } from './theme';
 import { Words } from './Words';
 
@@ -18,7 +19,7 @@ interface Props {
   label: string;
 }
 
-/** Temperatures over time: full and dashed lines, each named below with its line. */
+/** Temperatures over time in the shop's unit: full and dashed lines, each named below with its line. */
 export default function HeatChart({ lines, labels, label }: Props) {
   const palette = usePalette();
   const [width, setWidth] = useState(0);
@@ -33,7 +34,7 @@ export default function HeatChart({ lines, labels, label }: Props) {
             data={{
               labels: [...labels],
               datasets: lines.map(({ values, dashed }, i) => ({
-                data: [...values],
+                data: values.map(temperatureFigure),
                 color: () => colors[i % colors.length]!,
                 strokeWidth: 2.5,
                 withDots: false,
@@ -43,7 +44,7 @@ export default function HeatChart({ lines, labels, label }: Props) {
             withShadow={false}
             withVerticalLines={false}
             segments={4}
-            yAxisSuffix="°"
+            yAxisSuffix={` ${temperatureUnit()}`}
             chartConfig={{
               backgroundGradientFrom: palette.paper,
               backgroundGradientTo: palette.paper,

@@ -1,6 +1,8 @@
 import { View } from 'react-native';
-import Svg, { Defs, Line, LinearGradient, Rect, Stop, Text as SvgText } from 'react-native-svg';
-import { FAMILY, usePalette } from './theme';
+import Svg, { Defs, Line, LinearGradient, Rect, Stop } from 'react-native-svg';
+import { usePalette } from './theme';
+import { withType } from './typeScale';
+import { Words } from './Words';
 
 export interface Notch {
   /** In the unit of the strip, since its beginning. */
@@ -19,17 +21,24 @@ interface Props {
 }
 
 const WIDTH = 330;
+const HEIGHT = 14;
+/** For one figure, px. */
+const ROOM = 64;
 
 /** A rule of what was used: the past solid, the expected end as a fading band, notches where something was done. */
 export function LifeStrip({ used, expected, spread, notches = [], label, small }: Props) {
   const palette = usePalette();
+  // Bars are drawn as wide as there is room; figures keep their own shape beside them.
   const end = Math.max(expected + spread, used) * 1.04;
   const x = (value: number) => (Math.min(Math.max(value, 0), end) / end) * (WIDTH - 2) + 1;
-  const top = small ? 4 : 18;
+  const top = 4;
   const [from, to] = [x(expected - spread), x(expected + spread)];
   return (
     <View role="img" aria-label={label}>
-      <Svg width="100%" height={small ? 14 : 54} viewBox={`0 0 ${WIDTH} ${small ? 14 : 54}`} preserveAspectRatio="none">
+      {small || notches.length === 0 ? null : (
+        <Figures at={notches.map(({ at, mark }) => ({ share: x(at) / WIDTH, text: mark }))} />
+      )}
+      <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
         <Defs>
           <LinearGradient id="fade" x1="0" y1="0" x2="1" y2="0">
             <Stop offset="0" stopColor={palette.ink} stopOpacity={0.5} />
@@ -40,49 +49,35 @@ export function LifeStrip({ used, expected, spread, notches = [], label, small }
         <Rect x={from} y={top} width={Math.max(2, to - from)} height={6} fill="url(#fade)" />
         <Rect x={1} y={top} width={Math.max(1, x(used) - 1)} height={6} fill={palette.ink} />
         {notches.map(({ at, mark }, i) => (
-          <Line
-            key={`${i}-${mark}`}
-            x1={x(at)}
-            y1={top - 4}
-            x2={x(at)}
-            y2={top + 10}
-            stroke={palette.accent}
-            strokeWidth={2}
-          />
+          <Line key={`${i}-${mark}`} x1={x(at)} y1={0} x2={x(at)} y2={HEIGHT} stroke={palette.accent} strokeWidth={2} />
         ))}
-        {small
-          ? null
-          : notches.map(({ at, mark }, i) => (
-              <SvgText
-                key={`${i}-${mark}-m`}
-                x={x(at)}
-                y={11}
-                fontFamily={FAMILY.regular}
-                fontSize={11}
-                fill={palette.steel}
-                textAnchor="middle"
-              >
-                {mark}
-              </SvgText>
-            ))}
-        {small ? null : (
-          <>
-            <SvgText x={1} y={46} fontFamily={FAMILY.regular} fontSize={12} fill={palette.steel}>
-              0
-            </SvgText>
-            <SvgText
-              x={x(expected)}
-              y={46}
-              fontFamily={FAMILY.regular}
-              fontSize={12}
-              fill={palette.steel}
-              textAnchor="middle"
-            >
-              {String(Math.round(expected))}
-            </SvgText>
-          </>
-        )}
       </Svg>
+      {small ? null : (
+        <Figures
+          at={[
+            { share: 0, text: '0' },
+            { share: x(expected) / WIDTH, text: String(Math.round(expected)) },
+          ]}
+        />
+      )}
+    </View>
+  );
+}
+
+/** Words at their places along the strip, the first one from its very end on. */
+function Figures({ at }: { at: readonly { share: number; text: string }[] }) {
+  return (
+    <View style={{ height: withType(19) }}>
+      {at.map(({ share, text }, i) => (
+        <View
+          key={i}
+          style={{ position: 'absolute', left: `${share * 100}%`, width: ROOM, marginLeft: share > 0 ? -ROOM / 2 : 0 }}
+        >
+          <Words size="small" tone="steel" figures align={share > 0 ? 'center' : 'left'}>
+            {text}
+          </Words>
+        </View>
+      ))}
     </View>
   );
 }

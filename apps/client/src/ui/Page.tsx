@@ -71,7 +71,8 @@ export function Page({ title, crumbs = [], state, tools, actions, children, onEn
               flexDirection: 'row',
               alignItems: 'center',
               justifyContent: 'space-between',
-              gap: SPACE.m,
+              flexWrap: 'wrap',
+              columnGap: SPACE.m,
               marginBottom: 6,
             }}
           >

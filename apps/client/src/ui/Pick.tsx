@@ -3,6 +3,7 @@ import { Pressable, ScrollView, View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { Icon } from './Icon';
 import { FAMILY, RADIUS, TOUCH, TYPE, usePalette } from './theme';
+import { withType } from './typeScale';
 import { Words } from './Words';
 
 interface Props {
@@ -87,7 +88,7 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
                   fontSize: TYPE.body,
                   color: palette.ink,
                 }}
-                style={{ height: TOUCH }}
+                style={{ height: Math.max(TOUCH, withType(34)) }}
                 testID={testID ? `${testID}-${option.value}` : undefined}
               />
             ))}

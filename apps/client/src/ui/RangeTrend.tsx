@@ -1,24 +1,33 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
+import { evenSteps, type TimedValue } from './evenSteps';
+import { lengthFigure } from './formatHeight';
+import { shortDate } from './formatTime';
 import { FAMILY, usePalette } from './theme';
+import { usePrinting } from './usePrinting';
+import { useNow } from './useNow';
 
-export interface RangeTrendPoint {
-  label: string;
-  range: number;
-}
+/** Width of a chart that is first drawn for paper, px: it can't be measured there. */
+const ON_PAPER = 640;
+/** Dates under the line. */
+const DATES = 4;
 
 interface Props {
-  points: readonly RangeTrendPoint[];
+  /** Ranges in mm, in order of time. */
+  points: readonly TimedValue[];
+  /** mm */
   aim: number;
   label: string;
 }
 
-/** Ranges over time as a line, with the aim as a dashed one. */
+/** Ranges over time as a line in the shop's unit, dates to scale, with the aim as a dashed line. */
 export default function RangeTrend({ points, aim, label }: Props) {
   const palette = usePalette();
-  const [width, setWidth] = useState(0);
-  const every = Math.ceil(points.length / 4);
+  const now = useNow();
+  const [width, setWidth] = useState(usePrinting() ? ON_PAPER : 0);
+  const { line, times, taken } = evenSteps(points);
+  const every = Math.ceil(line.length / DATES);
   return (
     <View
       role="img"
@@ -31,11 +40,11 @@ export default function RangeTrend({ points, aim, label }: Props) {
           width={width}
           height={172}
           data={{
-            labels: points.map((point, i) => (i % every === 0 ? point.label : '')),
+            labels: times.map((at, i) => (i % every === 0 ? shortDate(at, now) : '')),
             datasets: [
-              { data: points.map(({ range }) => range), color: () => palette.ink, strokeWidth: 2 },
+              { data: line, color: () => palette.ink, strokeWidth: 2 },
               {
-                data: points.map(() => aim),
+                data: line.map(() => aim),
                 color: () => palette.ready,
                 strokeWidth: 2,
                 strokeDashArray: [5, 5],
@@ -48,17 +57,18 @@ export default function RangeTrend({ points, aim, label }: Props) {
           withVerticalLines={false}
           segments={3}
           yAxisSuffix=""
+          formatYLabel={(mm) => lengthFigure(Number(mm))}
+          getDotProps={(_: number, step: number) => ({ r: taken.has(step) ? '3' : '0', fill: palette.ink })}
           chartConfig={{
             backgroundGradientFrom: palette.paper,
             backgroundGradientTo: palette.paper,
             backgroundGradientFromOpacity: 0,
             backgroundGradientToOpacity: 0,
-            decimalPlaces: 2,
+            decimalPlaces: 6,
             color: () => palette.ink,
             labelColor: () => palette.steel,
             propsForLabels: { fontFamily: FAMILY.regular, fontSize: 12 },
             propsForBackgroundLines: { stroke: palette.hairline, strokeDasharray: '' },
-            propsForDots: { r: '3', fill: palette.ink },
           }}
           style={{ marginLeft: -12 }}
         />

@@ -3,6 +3,8 @@ import type { ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { Icon } from './Icon';
 import { TOUCH, usePalette } from './theme';
+import { withType } from './typeScale';
+import { usePrinting } from './usePrinting';
 import { Words } from './Words';
 
 interface Props {
@@ -24,11 +26,15 @@ interface Props {
 /** One line of a list, parted from the next by a hairline. */
 export function Row({ lead, children, end, href, onPress, selected, aside, testID }: Props) {
   const palette = usePalette();
+  const printing = usePrinting();
   const content = (
     <>
       {lead ? <View style={{ width: 32, alignItems: 'flex-start' }}>{lead}</View> : null}
-      <View style={{ flex: 1, gap: 2 }}>{children}</View>
-      {end ? <View style={{ alignItems: 'flex-end', flexShrink: 0 }}>{end}</View> : null}
+      {/* What stands at the right end goes below where the words would have no room for a long one. */}
+      <View style={{ flex: 1, flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 12, rowGap: 2 }}>
+        <View style={{ flexGrow: 1, flexShrink: 1, flexBasis: withType(140), gap: 2 }}>{children}</View>
+        {end ? <View style={{ alignItems: 'flex-end', marginLeft: 'auto' }}>{end}</View> : null}
+      </View>
     </>
   );
   const style = {
@@ -68,7 +74,7 @@ export function Row({ lead, children, end, href, onPress, selected, aside, testI
         {content}
       </Pressable>
     </Link>
-  ) : onPress ? (
+  ) : onPress && !printing ? (
     // What stands at its right end may be pressed too, so only the words are the button.
     <View style={own}>
       <Pressable onPress={onPress} role="button" testID={testID} style={{ flex: 1, flexDirection: 'row', gap: 12 }}>

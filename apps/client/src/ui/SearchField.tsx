@@ -1,3 +1,4 @@
+import { withType } from './typeScale';
 import { useRef } from 'react';
 import { View, type TextInput as NativeInput } from 'react-native';
 import { TextInput } from 'react-native-paper';
@@ -31,7 +32,7 @@ export function SearchField({ label, value, onChange, testID }: Props) {
         autoCorrect={false}
         left={<TextInput.Icon icon={() => <Icon name="search" color={palette.steel} />} aria-hidden tabIndex={-1} />}
         outlineStyle={{ borderRadius: RADIUS }}
-        style={{ backgroundColor: palette.raised, fontSize: TYPE.body, height: 48 }}
+        style={{ backgroundColor: palette.raised, fontSize: TYPE.body, height: Math.max(48, withType(34)) }}
         contentStyle={{ fontFamily: FAMILY.regular }}
       />
     </View>

@@ -5,18 +5,20 @@ import { FAMILY, usePalette, type Palette } from './theme';
 
 interface Props {
   name: string;
+  /** The place that is meant, of a picture with several, from 1 on. */
+  mark?: number | undefined;
   label: string;
 }
 
 /** A drawing of what the hands do, on one plate for all: FRONT at the bottom. */
-export function StepPicture({ name, label }: Props) {
+export function StepPicture({ name, mark, label }: Props) {
   const palette = usePalette();
   const draw = DRAWINGS[name];
   if (!draw) return null;
   return (
     <View role="img" aria-label={label} testID={`picture-${name}`}>
       <Svg width="100%" height={190} viewBox="0 0 330 190" preserveAspectRatio="xMidYMid meet">
-        {draw(palette)}
+        {draw(palette, mark)}
       </Svg>
     </View>
   );
@@ -66,7 +68,7 @@ const words = (palette: Palette, x: number, y: number, text: string, size = 12) 
   </SvgText>
 );
 
-const DRAWINGS: Record<string, (palette: Palette) => ReactNode> = {
+const DRAWINGS: Record<string, (palette: Palette, mark?: number) => ReactNode> = {
   'liner-strip': (p) => (
     <Plate palette={p}>
       <Rect x={65} y={12} width={200} height={36} fill={p.middle} stroke={p.ink} />
@@ -88,7 +90,7 @@ const DRAWINGS: Record<string, (palette: Palette) => ReactNode> = {
       <Circle cx={165} cy={87} r={8} fill={p.accent} />
     </Plate>
   ),
-  'six-lines': (p) => (
+  'six-lines': (p, mark) => (
     <Plate palette={p}>
       {[
         [105, 20, 105, 154],
@@ -97,9 +99,20 @@ const DRAWINGS: Record<string, (palette: Palette) => ReactNode> = {
         [72, 45, 258, 45],
         [72, 154, 258, 20],
         [72, 20, 258, 154],
-      ].map(([x1, y1, x2, y2], i) => (
-        <Line key={i} x1={x1} y1={y1} x2={x2} y2={y2} stroke={p.accent} strokeWidth={2.5} />
-      ))}
+      ].map(([x1, y1, x2, y2], i) => {
+        const place = { x1: x1!, y1: y1!, x2: x2!, y2: y2! };
+        if (mark === undefined) return <Line key={i} {...place} stroke={p.accent} strokeWidth={2.5} />;
+        // Of several the one that is meant is a thick bar with its ends marked; the others stay as thin dashes.
+        if (i + 1 !== mark)
+          return <Line key={i} {...place} stroke={p.steel} strokeWidth={1} strokeDasharray="3 5" opacity={0.7} />;
+        return (
+          <G key={i}>
+            <Line {...place} stroke={p.accent} strokeWidth={8} strokeLinecap="round" />
+            <Circle cx={place.x1} cy={place.y1} r={6} fill={p.paper} stroke={p.accent} strokeWidth={3} />
+            <Circle cx={place.x2} cy={place.y2} r={6} fill={p.paper} stroke={p.accent} strokeWidth={3} />
+          </G>
+        );
+      })}
     </Plate>
   ),
   'front-mark': (p) => (
@@ -109,16 +122,23 @@ const DRAWINGS: Record<string, (palette: Palette) => ReactNode> = {
       {words(p, 165, 90, 'marks meet at the front')}
     </Plate>
   ),
-  crosswise: (p) => (
+  crosswise: (p, mark) => (
     <Plate palette={p}>
       {[
         [90, 36, '1'],
         [240, 138, '2'],
         [240, 36, '3'],
         [90, 138, '4'],
-      ].map(([x, y, n]) => (
+      ].map(([x, y, n], i) => (
         <G key={n}>
-          <Circle cx={x as number} cy={y as number} r={15} fill={p.paper} stroke={p.ink} strokeWidth={2} />
+          <Circle
+            cx={x as number}
+            cy={y as number}
+            r={15}
+            fill={p.paper}
+            stroke={i + 1 === mark ? p.accent : p.ink}
+            strokeWidth={i + 1 === mark ? 6 : 2}
+          />
           {words(p, x as number, (y as number) + 5, n as string, 15)}
         </G>
       ))}

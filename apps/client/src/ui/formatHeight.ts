@@ -35,9 +35,16 @@ export const sizeFigure = (mm: number, digits: number) =>
 /** A length with its sign, "+" higher: "−1.161 mm". */
 export const signedLength = (mm: number, digits = 3) => `${mm > 0 ? '+' : ''}${length(mm, digits)}`;
 
+/** "°C" or "°F" */
+export const temperatureUnit = () => (currentManner().units === 'in' ? '°F' : '°C');
+
+/** A temperature in °C as a number in the shop's unit, for charts. */
+export const temperatureFigure = (celsius: number) =>
+  currentManner().units === 'in' ? (celsius * 9) / 5 + 32 : celsius;
+
 /** A temperature in °C in the shop's unit: "100 °C", "212 °F". */
 export const temperature = (celsius: number) =>
-  currentManner().units === 'in' ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${shortDecimal(celsius, 1)} °C`;
+  currentManner().units === 'in' ? `${Math.round(temperatureFigure(celsius))} °F` : `${shortDecimal(celsius, 1)} °C`;
 
 /** A difference of temperatures in °C in the shop's unit: "2 °C", "3.6 °F"; nothing is added to it. */
 export const temperatureDifference = (celsius: number) =>

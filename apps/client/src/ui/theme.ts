@@ -6,23 +6,45 @@ import configureFonts from 'react-native-paper/lib/module/styles/fonts';
 import { MD3DarkTheme } from 'react-native-paper/lib/module/styles/themes/v3/DarkTheme';
 import { MD3LightTheme } from 'react-native-paper/lib/module/styles/themes/v3/LightTheme';
 import { DARK, LIGHT, type Palette } from './palette';
+import { withType } from './typeScale';
 
 export const FAMILY = {
   regular: 'AtkinsonHyperlegibleNext_400Regular',
   bold: 'AtkinsonHyperlegibleNext_700Bold',
 } as const;
 
-/** Sizes of type: body 16, readings 28 and up, words of a turn 22. */
-export const TYPE = { small: 14, body: 16, lead: 18, turn: 22, title: 26, reading: 30 } as const;
+/** Sizes of type: body 16, readings 28 and up, words of a turn 22; larger where the reader's device asks for it. */
+export const TYPE = {
+  small: withType(14),
+  body: withType(16),
+  lead: withType(18),
+  turn: withType(22),
+  title: withType(26),
+  reading: withType(30),
+};
 export const SPACE = { xs: 4, s: 8, m: 16, l: 24, xl: 40 } as const;
 /** Least size of anything that a gloved thumb has to hit. */
 export const TOUCH = 48;
 export const WIDE_FROM = 900;
+/** From here on a page has room for two columns. */
+export const COLUMNS_FROM = 700;
 export const RADIUS = 6;
 
 export const PaletteContext = createContext<Palette>(LIGHT);
 export const usePalette = (): Palette => useContext(PaletteContext);
-export const useIsWide = (): boolean => useWindowDimensions().width >= WIDE_FROM;
+/** Within a list beside a page there is a phone's room, however wide the screen is. */
+export const PaneContext = createContext(false);
+export function useIsWide(): boolean {
+  const { width } = useWindowDimensions();
+  const inPane = useContext(PaneContext);
+  return width >= WIDE_FROM && !inPane;
+}
+/** A tablet held upright: room for two of what a phone has one of, but not for a rail and a list. */
+export function useHasTwoColumns(): boolean {
+  const { width } = useWindowDimensions();
+  const inPane = useContext(PaneContext);
+  return width >= COLUMNS_FROM && !inPane;
+}
 /** A phone laid on its side: bars above and below would leave a slit between them. */
 export function useOnItsSide(): boolean {
   const { width, height } = useWindowDimensions();

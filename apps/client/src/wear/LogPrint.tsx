@@ -11,6 +11,7 @@ import { Field } from '../ui/Field';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { usePrinting } from '../ui/usePrinting';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { rightNow } from '../ui/useNow';
 import { useWithdrawPrintMutation } from './wearApi';
@@ -35,6 +36,8 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
   useEffect(() => {
     void deviceStore.get<string>('material', machine.id).then((known) => setKept(known ?? ''));
   }, [machine.id]);
+  const printing = usePrinting();
+  if (printing) return null;
   const said = material ?? kept;
   const log = (held: boolean, failure: PrintFailure | null) => {
     const id = uuid();
@@ -88,7 +91,7 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
         </View>
       ) : (
         <View style={{ gap: 8 }}>
-          <View style={{ flexDirection: 'row', gap: 12 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
             <ActionButton
               label="It held"
               icon="check"
@@ -105,7 +108,13 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
             />
           </View>
           <View style={{ maxWidth: 320 }}>
-            <Field label="Material" value={said} onChange={setMaterial} placeholder="PETG" testID="print-material" />
+            <Field
+              label="Material"
+              value={said}
+              onChange={setMaterial}
+              placeholder={machine.family === 'resin' ? 'standard resin' : 'PETG'}
+              testID="print-material"
+            />
           </View>
         </View>
       )}

@@ -17,7 +17,11 @@ export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfac
   const failed = prints.filter(({ held }) => !held).length;
   if (prints.length === 0) return null;
   return (
-    <Section title={`PRINTS${failed > 0 ? `: ${failed} OF THE LAST ${prints.length} FAILED` : ''}`} testID="prints">
+    <Section
+      title={`PRINTS${failed > 0 ? `: ${failed} OF THE LAST ${prints.length} FAILED` : ''}`}
+      testID="prints"
+      folded={failed > 0 ? '' : `the last ${prints.length} held`}
+    >
       {prints.slice(0, data && data.pages.length > 1 ? undefined : 6).map((print) => (
         <PrintLine key={print.id} print={print} of={of} mayDo={mayDo} />
       ))}

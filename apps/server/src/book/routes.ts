@@ -1,6 +1,6 @@
 import { bookListSchema, correctionSchema, type CorrectionWrite } from '@even-bed/contract';
-import { notFound } from '../http/problem';
-import type { Route } from '../http/route';
+import { notFound } from '../kernel/problem';
+import type { Route } from '../kernel/route';
 import { findEntry, listEntries, verifyBook, writeCorrection, type BookFilter } from './store';
 
 export const bookRoutes: Route[] = [

@@ -2,11 +2,12 @@ import type { Machine, PlainLayer } from '@even-bed/contract';
 import { ImpossibleEvent, slotOf, type ResolvedEffect, type Side, type Slot, type SurfaceEvent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
-import { writeEntry } from '../book/store';
-import { actorOf, within } from '../http/acting';
+import { writeEntry } from '../kernel/book';
+import { actorOf, within } from '../kernel/acting';
 import { findPerson } from '../people/store';
 import { askToMount } from '../surfaces/mount';
 import { layPlain } from '../surfaces/stackStore';
+import { endedSpan, gaveWayTo, isTaken, mountedAs, openSpan } from '../surfaces/spanStore';
 import { findSurface, keepThickness, recordEvent, surfacesIn } from '../surfaces/store';
 import { saveInspection } from './store';
 
@@ -166,27 +167,64 @@ async function keepMeasured(
   if (under.length > 0) await layPlain(db, machine.id, under, at);
 }
 
-/** Takes back what a step changed; what was looked at, used and said stays written. */
+/**
+ * Takes back what a step changed, as the records say that it was; what was looked at, used and said stays written. What
+ * the step did not change is left alone, and what somebody has changed since is written down as not taken back.
+ * @param since when the step was done: nothing that stood before is touched, epoch ms
+ */
 export async function reverseEffects(
   place: EffectPlace,
   at: number,
   effects: readonly ResolvedEffect[],
+  since: number,
 ): Promise<void> {
   for (const effect of [...effects].reverse()) {
     if (!('part' in effect) || effect.kind === 'inspect' || effect.kind === 'work') continue;
     const surfaceId = place.parts[effect.part];
-    const surface = surfaceId === undefined ? null : await findSurface(place.db, surfaceId);
-    if (!surface) continue;
-    const why = `${place.title}: the step was undone`;
-    const slot = slotOf(surface.kind.group);
-    const event: SurfaceEvent =
-      effect.kind === 'hold'
-        ? { kind: 'hold-cut', at, reason: why }
-        : effect.kind === 'mount'
-          ? { kind: 'taken-off', at, place: '' }
-          : effect.kind === 'retire'
-            ? { kind: 'brought-back', at, why, place: '' }
-            : { kind: 'mounted', at, machineId: place.machine.id, slot, sideUp: 'A', turned: 0 };
-    await recorded(place, at, surface.id, (trx) => recordEvent(trx, surface.id, event, place.now));
+    if (surfaceId === undefined) continue;
+    await recorded(place, at, surfaceId, async (trx) => {
+      for (const back of await eventsBack({ ...place, db: trx }, surfaceId, effect, at, since))
+        await recordEvent(trx, back.surfaceId, back.event, place.now);
+    });
+  }
+}
+
+async function eventsBack(
+  place: EffectPlace,
+  surfaceId: string,
+  effect: PartEffect,
+  at: number,
+  since: number,
+): Promise<{ surfaceId: string; event: SurfaceEvent }[]> {
+  const { db, machine } = place;
+  const surface = await findSurface(db, surfaceId);
+  if (!surface) return [];
+  const { hold, retired } = surface.state;
+  const why = `${place.title}: the step was undone`;
+  const own = (event: SurfaceEvent) => ({ surfaceId, event });
+  switch (effect.kind) {
+    case 'hold':
+      return hold ? [own({ kind: 'hold-cut', at, reason: why })] : [];
+    case 'retire':
+      return retired === null ? [] : [own({ kind: 'brought-back', at, why, place: '' })];
+    case 'take-off': {
+      const left = await endedSpan(db, surfaceId, since);
+      if (left && (await isTaken(db, left)))
+        throw new ImpossibleEvent('no-change', `Something else lies in the place of ${surface.tag} now.`);
+      return left ? [own(mountedAs(left, at))] : [];
+    }
+    case 'mount': {
+      const fitted = await openSpan(db, surfaceId);
+      if (!fitted || fitted.machine_id !== machine.id || fitted.fitted_at < since) return [];
+      const from = await endedSpan(db, surfaceId, since);
+      return [
+        // Off it comes in any case; back to another machine only where its place there is free.
+        own({ kind: 'taken-off', at, place: '' }),
+        ...(from && !(await isTaken(db, from)) ? [own(mountedAs(from, at))] : []),
+        ...(await gaveWayTo(db, fitted)).map((span) => ({ surfaceId: span.surface_id, event: mountedAs(span, at) })),
+      ];
+    }
+    case 'work':
+      return [];
   }
 }

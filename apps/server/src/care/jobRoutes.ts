@@ -8,8 +8,8 @@ import {
   type JobStart,
   type ProcedureWrite,
 } from '@even-bed/contract';
-import { notFound } from '../http/problem';
-import type { Route } from '../http/route';
+import { notFound } from '../kernel/problem';
+import type { Route } from '../kernel/route';
 import { addJobEvent, findJob, listJobs, startJob } from './jobStore';
 import { findProcedure, listProcedures, saveProcedure } from './procedureStore';
 

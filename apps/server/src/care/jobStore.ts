@@ -16,10 +16,10 @@ import {
   type Slot,
 } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
+import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
-import { actorOf } from '../http/acting';
-import { atField, idTaken, notFound, Problem } from '../http/problem';
+import { actorOf } from '../kernel/acting';
+import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 import { findPerson } from '../people/store';
 import { readStack } from '../surfaces/stackStore';
 import { findSurface } from '../surfaces/store';
@@ -206,7 +206,7 @@ export async function addJobEvent(
   await performEffects(where, event.at, effectsOf(setup, event, after));
   if (event.kind === 'undone') {
     const undone = lastDone(earlier);
-    if (undone) await reverseEffects(where, event.at, effectsOf(setup, undone, state));
+    if (undone) await reverseEffects(where, event.at, effectsOf(setup, undone.event, state), undone.since);
   }
   const { name } = machine;
   if (event.kind === 'handed-over')
@@ -254,13 +254,14 @@ function plainBy({ procedure, choices }: RunSetup, { readings }: RunState): Plai
 const lastNote = ({ notes }: RunState) => (notes.length > 0 ? `: ${notes.at(-1)!.note}` : '');
 
 /** The event that an undoing takes back: the last that left a step and is not taken back already. */
-function lastDone(rows: readonly EventRow[]): RunEvent | null {
+function lastDone(rows: readonly EventRow[]): { event: RunEvent; since: number } | null {
   let back = 0;
   for (let i = rows.length - 1; i >= 0; i--) {
     const event = JSON.parse(rows[i]!.event) as RunEvent;
     if (event.kind === 'undone') back++;
     else if (event.kind === 'done' || event.kind === 'cant' || event.kind === 'stopped') {
-      if (back === 0) return event;
+      // A device whose clock is ahead told a later time than what it did was written under.
+      if (back === 0) return { event, since: Math.min(event.at, rows[i]!.received_at) };
       back--;
     }
   }

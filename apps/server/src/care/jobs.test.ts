@@ -5,7 +5,7 @@ import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Surface } from '@e
 import { PROCEDURES, replayRun, type Procedure, type RunEvent, type RunSetup, type RunState } from '@even-bed/core';
 import { doneWell } from '@even-bed/core/care/workWell.fixture';
 import { connect } from '../db/connect';
-import { facts, newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
+import { facts, newId, NOW, openShop, type Shop, sheet } from '../app/shop.fixture';
 import { addJobEvent, findJob } from './jobStore';
 
 const HOUR = 3_600_000;
@@ -141,6 +141,98 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     await workTo(id, 'trim');
     expect((await look(base)).state.hold).not.toBeNull();
     expect((await job(id)).events.length).toBe(after.events.length + 2);
+  });
+
+  describe('undoing does not guess', () => {
+    /** A pane on the machine, turned half round, as the old surface of a job. */
+    const lying = async () => {
+      const old = await surface('glass', 'S-009');
+      await shop.api
+        .post(`/api/machines/${shop.machineId}/mount`)
+        .send({
+          surfaceId: old,
+          sideUp: 'A',
+          turned: 180,
+          answers: ['clean-dry', 'size', 'heat', 'front-mark'],
+          from: null,
+          replaces: null,
+          at: NOW,
+        })
+        .expect(200);
+      return old;
+    };
+
+    test('what was taken off lies again as it lay', async () => {
+      const old = await lying();
+      const before = (await look(old)).state.where;
+      expect(before).toMatchObject({ kind: 'machine', turned: 180 });
+      const id = await begin('fit-base-and-sheet', { parts: { old } });
+      await workTo(id, 'measure');
+      expect((await look(old)).state.where.kind).toBe('rack');
+      let { at } = stateOf(await job(id));
+      while ((await look(old)).state.where.kind === 'rack') {
+        await tell(id, { kind: 'undone', at: shop.clock.now, stepId: at! }).expect(200);
+        ({ at } = stateOf(await job(id)));
+      }
+      expect((await look(old)).state.where).toEqual(before);
+    });
+
+    /** Undoes an ended job step by step until a surface is off again. */
+    const undoUntilOff = async (id: string, surfaceId: string) => {
+      while ((await look(surfaceId)).state.where.kind === 'machine') {
+        const { at, trail } = stateOf(await job(id));
+        await tell(id, { kind: 'undone', at: shop.clock.now, stepId: at ?? trail.at(-1)!.stepId }).expect(200);
+      }
+    };
+
+    test.each([
+      ['what made room lies again as it lay', false],
+      ['what lies elsewhere by now stays there, and the rest comes off all the same', true],
+    ])('%s', async (_, moved) => {
+      const old = await surface('glass', 'S-009');
+      const put = (machineId: string, turned: number) =>
+        shop.api.post(`/api/machines/${machineId}/mount`).send({
+          surfaceId: old,
+          sideUp: 'A',
+          turned,
+          answers: ['clean-dry', 'size', 'heat', 'front-mark'],
+          from: null,
+          replaces: null,
+          at: shop.clock.now,
+        });
+      await put(shop.machineId, 180).expect(200);
+      const before = (await look(old)).state.where;
+      const sheetId = await surface('sheet', 'S-002');
+      const id = await begin('fit-base-and-sheet', { parts: { sheet: sheetId } });
+      await workTo(id, null);
+      expect((await look(sheetId)).state.where.kind).toBe('machine');
+      expect((await look(old)).state.where.kind).toBe('rack');
+      const second = newId();
+      if (moved) {
+        await shop.api
+          .put(`/api/machines/${second}`)
+          .send({ ...facts(shop.areaId, { name: 'Knot' }), version: 0, at: NOW })
+          .expect(200);
+        await put(second, 0).expect(200);
+      }
+      await undoUntilOff(id, sheetId);
+      const { where } = (await look(old)).state;
+      if (moved) expect(where).toMatchObject({ kind: 'machine', machineId: second, turned: 0 });
+      else expect(where).toEqual(before);
+    });
+
+    test('a step that took nothing off puts nothing on', async () => {
+      const old = await surface('glass', 'S-009');
+      const before = (await look(old)).state.where;
+      const id = await begin('fit-base-and-sheet', { parts: { old } });
+      await workTo(id, 'measure');
+      for (;;) {
+        const { at, trail } = stateOf(await job(id));
+        if (trail.length === 0) break;
+        await tell(id, { kind: 'undone', at: shop.clock.now, stepId: at! }).expect(200);
+      }
+      expect((await look(old)).state.where).toEqual(before);
+    });
   });
 
   test('puts on the side that was chosen, keeps what calipers said, and passes no guard', async () => {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import fs from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
-import { Problem } from '../http/problem';
+import { Problem } from '../kernel/problem';
 
 /** Longest side of a kept photo and of its small one, pixels. */
 const FULL = 1600;

@@ -1,9 +1,9 @@
 import type { ProcedureEntry, ProcedureRecord, ProcedureWrite } from '@even-bed/contract';
 import { checkProcedure, PROCEDURES, type Procedure } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { actorOf } from '../http/acting';
-import { notFound, Problem, stale } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { actorOf } from '../kernel/acting';
+import { notFound, Problem, stale } from '../kernel/problem';
 
 interface ProcedureRow {
   id: string;

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { Inspection, Photo } from '@even-bed/contract';
 import sharp from 'sharp';
 import type request from 'supertest';
-import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop, sheet } from '../app/shop.fixture';
 import { photoPath } from './photoFile';
 
 let shop: Shop;

@@ -9,8 +9,8 @@ import {
   type InspectionWrite,
   type PhotoUpload,
 } from '@even-bed/contract';
-import { atField, notFound } from '../http/problem';
-import type { Answer, Call, Route } from '../http/route';
+import { atField, notFound } from '../kernel/problem';
+import type { Answer, Call, Route } from '../kernel/route';
 import { dropPhoto, keepPhoto, photoPath, type PhotoSize } from './photoFile';
 import { findPhoto, listInspections, listPhotos, saveInspection, savePhoto, type Subject } from './store';
 

@@ -1,9 +1,9 @@
 import type { Inspection, InspectionWrite, Photo, PhotoUpload } from '@even-bed/contract';
 import { checkInspection, INSPECTION_CARDS } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { actorOf } from '../http/acting';
-import { atField, idTaken, notFound, Problem } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { actorOf } from '../kernel/acting';
+import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 
 interface InspectionRow {
   id: string;

@@ -13,6 +13,8 @@ export interface HashedEntry {
   text: string;
   data: string;
   corrects: string | null;
+  /** The server's own time, epoch ms; lines from before it was kept have none. */
+  written_at?: number | null;
 }
 
 /** What stands before the first line. */
@@ -26,7 +28,10 @@ export function entryHash(before: string, entry: HashedEntry): string {
   const { seq, id, at, kind, machine_id, check_id, surface_id, person_id, text, data, corrects } = entry;
   return createHash('sha256')
     .update(
-      JSON.stringify([before, seq, id, at, kind, machine_id, check_id, surface_id, person_id, text, data, corrects]),
+      JSON.stringify([
+        ...[before, seq, id, at, kind, machine_id, check_id, surface_id, person_id, text, data, corrects],
+        ...(typeof entry.written_at === 'number' ? [entry.written_at] : []),
+      ]),
     )
     .digest('hex');
 }

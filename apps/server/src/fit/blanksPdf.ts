@@ -3,8 +3,8 @@ import { planBlanks, type BlankLayout, type BlankPlan } from '@even-bed/core';
 import { blankOutline } from '@even-bed/core/fit/blankOutline';
 import { CHECK_LINE } from '@even-bed/core/fit/blankFiles';
 import { blanksOf } from '@even-bed/core/fit/toolInputs';
-import { makePdf, POINTS_PER_MM } from '../http/pdf';
-import { atField } from '../http/problem';
+import { makePdf, POINTS_PER_MM } from '../kernel/pdf';
+import { atField } from '../kernel/problem';
 
 /** Margin that office printers leave white, mm. */
 const MARGIN = 10;

@@ -1,7 +1,7 @@
 import { inflateSync } from 'node:zlib';
 import type { Plan, PlanWrite } from '@even-bed/contract';
 import { PDFDocument, PDFRawStream } from 'pdf-lib';
-import { newId, NOW, openShop, type Shop } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop } from '../app/shop.fixture';
 
 let shop: Shop;
 beforeEach(async () => {

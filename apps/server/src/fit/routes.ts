@@ -6,9 +6,10 @@ import {
   type BlanksPdfAsk,
   type PlanWrite,
 } from '@even-bed/contract';
-import { heavy } from '../http/heavy';
-import { notFound } from '../http/problem';
-import type { Route } from '../http/route';
+import { heavy } from '../kernel/heavy';
+import { BLANKS_PDF, SENTENCE } from './longTasks';
+import { notFound } from '../kernel/problem';
+import type { Route } from '../kernel/route';
 import { keepPlan, listPlans, sentenceOf, withdrawPlan } from './store';
 
 export const fitRoutes: Route[] = [
@@ -47,9 +48,7 @@ export const fitRoutes: Route[] = [
     body: planWriteSchema,
     prepare: async ({ body, signal }) => {
       const { tool, input } = body as PlanWrite;
-      return tool === 'blanks' || tool === 'soak'
-        ? sentenceOf(heavy('toolSentence', [tool, input as never], signal))
-        : null;
+      return tool === 'blanks' || tool === 'soak' ? sentenceOf(heavy(SENTENCE, [tool, input as never], signal)) : null;
     },
     handle: async ({ db, params, body, prepared }) => {
       await keepPlan(db, params['id']!, body as PlanWrite, prepared as string | null);
@@ -79,7 +78,7 @@ export const fitRoutes: Route[] = [
     answers: 'A PDF file.',
     body: blanksPdfSchema,
     handle: async ({ body, signal }) => ({
-      body: Buffer.from(await heavy('blanksPdf', body as BlanksPdfAsk, signal)),
+      body: Buffer.from(await heavy(BLANKS_PDF, body as BlanksPdfAsk, signal)),
       file: { type: 'application/pdf', name: 'blanks.pdf' },
     }),
   },

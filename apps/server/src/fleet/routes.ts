@@ -1,6 +1,7 @@
 import { areaWriteSchema, machineWriteSchema, type AreaWrite, type MachineWrite } from '@even-bed/contract';
-import { notFound } from '../http/problem';
-import type { Route } from '../http/route';
+import { refuseOtherMachine } from '../kernel/ownMachine';
+import { notFound } from '../kernel/problem';
+import type { Route } from '../kernel/route';
 import { listAreas, listMachines, saveArea, saveMachine } from './store';
 
 export const fleetRoutes: Route[] = [
@@ -39,7 +40,10 @@ export const fleetRoutes: Route[] = [
     access: 'looker',
     summary: 'One machine',
     answers: 'The machine with its rule, last check and check under way.',
-    handle: async ({ db, params }) => {
+    token: true,
+    handle: async (call) => {
+      const { db, params } = call;
+      refuseOtherMachine(call, params['id']!);
       const [machine] = await listMachines(db, params['id']!);
       if (!machine) throw notFound('This machine');
       return { body: machine };

@@ -9,9 +9,10 @@ import type {
 } from '@even-bed/contract';
 import type { Side, SmallMap, Extent } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { freeTag } from '../surfaces/store';
-import { Problem, stale } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { freeTag } from '../tags/store';
+import { Problem, stale } from '../kernel/problem';
+import { writeVersion } from '../kernel/versioned';
 
 interface AreaRow {
   id: string;
@@ -85,7 +86,7 @@ export async function saveArea(db: Knex, id: string, { name, position, version, 
   if ((now?.version ?? 0) !== version)
     throw stale('This area', now ? areaOf(now) : null, { id, name, position, version });
   const row = { id, name, position, version: version + 1, created_at: now?.created_at ?? at, updated_at: at };
-  await db<AreaRow>('areas').insert(row).onConflict('id').merge();
+  if (!(await writeVersion(db, 'areas', row))) throw stale('This area', null, row);
   await writeEntry(db, {
     at,
     kind: now ? 'area-changed' : 'area-added',
@@ -185,7 +186,8 @@ export async function saveMachine(db: Knex, id: string, { version, at, ...facts 
     throw new Problem(422, 'not-valid', 'This area is not here.', { fields: { areaId: 'This area is not here.' } });
   facts.tag = await freeTag(db, { wanted: facts.tag || (now?.tag ?? ''), letter: 'M', table: 'machines', id });
   const row = rowOf(id, facts, { version: version + 1, created_at: now?.createdAt ?? at, updated_at: at });
-  await db<MachineRow>('machines').insert(row).onConflict('id').merge();
+  if (!(await writeVersion(db, 'machines', row)))
+    throw stale(facts.name, await findMachine(db, id), { id, version, ...facts });
   await db('adjusters').where({ machine_id: id }).delete();
   if (facts.adjusters.length > 0) {
     await db('adjusters').insert(

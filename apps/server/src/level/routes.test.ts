@@ -1,4 +1,4 @@
-import { newId, NOW, openShop, round, TILTED, type Shop } from '../http/shop.fixture';
+import { newId, NOW, openShop, round, TILTED, type Shop } from '../app/shop.fixture';
 
 let shop: Shop;
 let check: string;

@@ -10,11 +10,12 @@ import {
   type TurnsWrite,
 } from '@even-bed/contract';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
-import { refuseOtherMachine } from '../http/caller';
-import { heavy } from '../http/heavy';
-import { LIMITS } from '../http/limits';
-import { notFound } from '../http/problem';
-import type { Answer, Call, Route } from '../http/route';
+import { refuseOtherMachine } from '../kernel/ownMachine';
+import { heavy } from '../kernel/heavy';
+import { PLAN_ROUND } from './planTask';
+import { LIMITS } from '../kernel/limits';
+import { notFound } from '../kernel/problem';
+import type { Answer, Call, Route } from '../kernel/route';
 import {
   endCheck,
   findCheck,
@@ -83,7 +84,7 @@ export const levelRoutes: Route[] = [
       const { raw, reading } = body as RoundWrite;
       if (raw.length <= LIMITS.heightsAtOnce) return null;
       const setup = await setupOf(db, params['id']!);
-      return setup && heavy('planRound', [{ raw, reading }, setup], signal);
+      return setup && heavy(PLAN_ROUND, [{ raw, reading }, setup], signal);
     },
     handle: async (call) => {
       if (call.tokenMachineId !== null)

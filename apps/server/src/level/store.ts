@@ -14,9 +14,9 @@ import type {
 } from '@even-bed/contract';
 import { CORE_VERSION, planRound, smallMap, type ParseOptions, type SmallMap, type TurnPlan } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
+import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
-import { idTaken, notFound, Problem } from '../http/problem';
+import { idTaken, notFound, Problem } from '../kernel/problem';
 import { ruleDone } from '../rounds/store';
 import { finishedInWords, mm, turnsInWords } from './sentences';
 

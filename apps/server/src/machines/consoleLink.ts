@@ -1,6 +1,6 @@
 import net from 'node:net';
-import { LIMITS } from '../http/limits';
-import { Problem } from '../http/problem';
+import { LIMITS } from '../kernel/limits';
+import { Problem } from '../kernel/problem';
 
 export interface ConsoleTarget {
   /** For messages. */

@@ -1,7 +1,7 @@
 import net from 'node:net';
 import type { Scan } from '@even-bed/contract';
 import { CORE_VERSION, spreadOf } from '@even-bed/core';
-import { facts, newId, NOW, openShop, round, type Shop } from '../http/shop.fixture';
+import { facts, newId, NOW, openShop, round, type Shop } from '../app/shop.fixture';
 import { HiddenBed, type BedNature } from './simulated/hiddenBed';
 import { SimulatedMachine, type SimulatedMachineParts } from './simulated/SimulatedMachine';
 import type { MapLayout } from './simulated/printMap';

@@ -2,8 +2,16 @@ import { PassThrough } from 'node:stream';
 import type { Context } from 'koa';
 import Joi from 'joi';
 import { findMachine } from '../fleet/store';
-import { notFound } from '../http/problem';
-import type { Call, Route } from '../http/route';
+import { notFound } from '../kernel/problem';
+import type { Call, Route } from '../kernel/route';
+import type { ScanJobs } from './scanJobs';
+
+declare module '../kernel/route' {
+  interface Call {
+    /** Readings of machines' consoles that are under way. */
+    scans: ScanJobs;
+  }
+}
 
 /** A comment line this often keeps proxies from closing a quiet stream. */
 const HEARTBEAT_MS = 15_000;

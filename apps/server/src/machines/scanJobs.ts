@@ -1,6 +1,6 @@
 import type { Machine, Scan } from '@even-bed/contract';
 import type { Logger } from 'pino';
-import { Problem } from '../http/problem';
+import { Problem } from '../kernel/problem';
 import { ConsoleLink, LINK_TIMES, type LinkTimes } from './consoleLink';
 
 /** What has to be said to a machine before it is scanned. */

@@ -1,5 +1,5 @@
 import request from 'supertest';
-import { newId, NOW, openShop, type Shop } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop } from '../app/shop.fixture';
 import { hashSecret, secretMatches } from './secrets';
 
 let shop: Shop;
@@ -261,6 +261,10 @@ describe('tokens of machines', () => {
     expect((await machine.put(`/api/level-checks/${newId()}`).send(other).expect(403)).body.error.code).toBe(
       'other-machine',
     );
+    // It reads its own machine, and no other.
+    await machine.get(`/api/machines/${shop.machineId}`).expect(200);
+    await machine.get(`/api/machines/${newId()}`).expect(403);
+    await machine.get('/api/machines').expect(403);
     await shop.api.post(`/api/tokens/${id}/revoke`).send({}).expect(200);
     await machine.put(`/api/level-checks/${newId()}`).send(shop.start()).expect(401);
   });

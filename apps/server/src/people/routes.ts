@@ -17,10 +17,10 @@ import Joi from 'joi';
 import type { Knex } from 'knex';
 import { v7 as uuid } from 'uuid';
 import { findMachine } from '../fleet/store';
-import { acting } from '../http/acting';
-import { atField, notFound, Problem } from '../http/problem';
-import type { Answer, Call, Route } from '../http/route';
-import { saveSettings, shopSettings } from '../shop/store';
+import { acting } from '../kernel/acting';
+import { atField, notFound, Problem } from '../kernel/problem';
+import type { Answer, Call, Route } from '../kernel/route';
+import { saveSettings, shopSettings } from '../manner/store';
 import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
 import {
   countPeople,

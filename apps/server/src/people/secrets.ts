@@ -1,13 +1,7 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
-import { LIMITS } from '../http/limits';
-import { Problem } from '../http/problem';
-
-/** Cost of hashing a secret: 2^log2N blocks of r · 128 bytes, p times. */
-export interface SecretCost {
-  log2N: number;
-  r: number;
-  p: number;
-}
+import { LIMITS } from '../kernel/limits';
+import { Problem } from '../kernel/problem';
+import type { SecretCost } from '../kernel/route';
 
 /** 32 MiB and three passes. Source: OWASP Password Storage Cheat Sheet, scrypt. */
 export const SECRET_COST: SecretCost = { log2N: 15, r: 8, p: 3 };

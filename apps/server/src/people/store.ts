@@ -9,8 +9,10 @@ import type {
   TokenWrite,
 } from '@even-bed/contract';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { atField, notFound, Problem, stale } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { atField, notFound, Problem, stale } from '../kernel/problem';
+import type { OpenSession } from '../kernel/route';
+import { writeVersion } from '../kernel/versioned';
 
 interface PersonRow {
   id: string;
@@ -114,7 +116,8 @@ export async function savePerson(
     created_at: now?.created_at ?? at,
     updated_at: at,
   };
-  await db<PersonRow>('people').insert(row).onConflict('id').merge();
+  if (!(await writeVersion(db, 'people', row)))
+    throw stale(name, now ? personOf(now) : null, { id, name, role, active });
   // A new secret, or no place here any more: whoever is signed in under this name must sign in again.
   if (now && (hash || !active)) await endSessions(db, id, at);
   await writeEntry(db, {
@@ -274,13 +277,6 @@ const LONGEST_MS = 90 * 86_400_000;
 const CLOCK_BACK_MS = 300_000;
 /** The last use is written at most this often. */
 const SEEN_EVERY_MS = 10_000;
-
-export interface OpenSession {
-  id: string;
-  person: Person;
-  shared: boolean;
-  locked: boolean;
-}
 
 export async function openSession(
   db: Knex,

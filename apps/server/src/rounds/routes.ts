@@ -1,7 +1,7 @@
 import { ruleWriteSchema, type RuleWrite } from '@even-bed/contract';
 import { findMachine } from '../fleet/store';
-import { notFound } from '../http/problem';
-import type { Route } from '../http/route';
+import { notFound } from '../kernel/problem';
+import type { Route } from '../kernel/route';
 import { saveRule } from './store';
 
 export const ruleRoutes: Route[] = [

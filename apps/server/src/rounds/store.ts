@@ -1,8 +1,9 @@
 import type { Rule, RuleKind, RuleWrite } from '@even-bed/contract';
 import { nextDue } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { idTaken, stale } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { idTaken, stale } from '../kernel/problem';
+import { writeVersion } from '../kernel/versioned';
 
 interface Row {
   id: string;
@@ -29,7 +30,7 @@ export async function saveRule(db: Knex, id: string, write: RuleWrite, machineNa
     next_due_at: nextDue({ everyDays: write.everyDays, lastDone, from: write.at }),
     version: write.version + 1,
   };
-  await db<Row>('rules').insert(row).onConflict('id').merge();
+  if (!(await writeVersion(db, 'rules', row))) throw stale('This rule', now ? ruleOf(now) : null, write);
   await writeEntry(db, {
     at: write.at,
     kind: 'rule-set',

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { connect } from '../db/connect';
-import { checkDatabase, copyDatabase } from '../db/copy';
+import { checkDatabase, copyDatabase } from './copy';
 import { databaseFile, photoFolder } from '../settings';
 import { bookHeads, headMissing, keepHead } from './bookHeads';
 import { takeFolder } from './shopLock';

@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import type { Knex } from 'knex';
 import yazl from 'yazl';
 import { columnsOf, onSnapshot } from '../db/snapshot';
-import { csv } from '../http/csv';
+import { csv } from '../kernel/csv';
 import { TAKEN_TABLES, type TakenTable } from './tables';
 
 export const EXPORT_FORMAT = 'even-bed-shop';

@@ -6,7 +6,7 @@ import type { Knex } from 'knex';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { verifyBook } from '../book/store';
 import { brokenKeys, checkKeysLater, columnsOf } from '../db/snapshot';
-import { Problem } from '../http/problem';
+import { Problem } from '../kernel/problem';
 import { EXPORT_FORMAT, EXPORT_VERSION } from './exportShop';
 import { TAKEN_TABLES } from './tables';
 

@@ -1,10 +1,11 @@
 import type { BookEntry, KeptOffset, MachineOverview, Page, Person, Print, Surface } from '@even-bed/contract';
 import { surfaceCondition } from '@even-bed/core';
+import { adjustersCell, listNumber } from '@even-bed/core/fleet/listCells';
 import type { Knex } from 'knex';
 import { listEntries } from '../book/store';
 import { listInspections } from '../care/store';
 import { listMachines } from '../fleet/store';
-import { csv } from '../http/csv';
+import { csv } from '../kernel/csv';
 import { listPeople } from '../people/store';
 import { listOffsets } from '../surfaces/offsetStore';
 import { listKinds, listSurfaces } from '../surfaces/store';
@@ -30,7 +31,13 @@ interface Column<T> {
   of: (item: T) => unknown;
 }
 const column = <T>(head: string, of: (item: T) => unknown): Column<T> => ({ head, of });
+const number = <T>(head: string, of: (item: T) => number | null | undefined): Column<T> =>
+  column(head, (item) => {
+    const value = of(item);
+    return value === null || value === undefined ? '' : listNumber(value);
+  });
 
+/** All facts but the console, so that the list can be read in again. */
 const MACHINES: Column<MachineOverview>[] = [
   column('tag', ({ tag }) => tag),
   column('name', ({ name }) => name),
@@ -38,10 +45,27 @@ const MACHINES: Column<MachineOverview>[] = [
   column('shelf', ({ shelf }) => shelf),
   column('model', ({ model }) => model),
   column('family', ({ family }) => family),
-  column('plate width mm', ({ plateWidth }) => plateWidth),
-  column('plate depth mm', ({ plateDepth }) => plateDepth),
+  number('plate width mm', ({ plateWidth }) => plateWidth),
+  number('plate depth mm', ({ plateDepth }) => plateDepth),
+  number('print width mm', ({ printWidth }) => printWidth),
+  number('print depth mm', ({ printDepth }) => printDepth),
+  number('left margin mm', ({ originX }) => originX),
+  number('front margin mm', ({ originY }) => originY),
+  column('adjusters', ({ adjusters }) => adjustersCell(adjusters)),
+  column('seen from', ({ seenFrom }) => seenFrom),
+  column('compensation', ({ compensation }) => compensation),
+  number('first layer mm', ({ firstLayer }) => firstLayer),
+  number('aim mm', ({ aim }) => aim),
+  column('finds z', ({ finding }) => finding),
+  column('plus means', ({ plus }) => plus),
+  number('map first x mm', ({ mapExtent }) => mapExtent?.x0),
+  number('map last x mm', ({ mapExtent }) => mapExtent?.x1),
+  number('map first y mm', ({ mapExtent }) => mapExtent?.y0),
+  number('map last y mm', ({ mapExtent }) => mapExtent?.y1),
+  column('map first row', ({ mapFirstRow }) => mapFirstRow),
+  number('hottest bed C', ({ hottest }) => hottest),
   column('last level check', ({ lastCheck }) => day(lastCheck?.endedAt ?? null)),
-  column('range mm', ({ lastCheck }) => lastCheck?.after ?? ''),
+  number('range mm', ({ lastCheck }) => lastCheck?.after),
   column('next due', ({ rule }) => day(rule?.nextDueAt ?? null)),
   column('note', ({ note }) => note),
 ];
@@ -52,9 +76,9 @@ const surfaces = (now: number): Column<Surface>[] => [
   column('where', ({ state, machineName }) => machineName ?? (state.where.kind === 'rack' ? state.where.place : '')),
   column('side up', ({ state }) => (state.where.kind === 'machine' ? state.where.sideUp : '')),
   column('hold until', ({ state }) => day(state.hold?.until ?? null)),
-  column('width mm', ({ width }) => width),
-  column('depth mm', ({ depth }) => depth),
-  column('thickness mm', ({ thickness, kind }) => thickness ?? kind.thickness),
+  number('width mm', ({ width }) => width),
+  number('depth mm', ({ depth }) => depth),
+  number('thickness mm', ({ thickness, kind }) => thickness ?? kind.thickness),
   column('prints', ({ prints }) => prints),
   column('failures since renewed', ({ failures }) => failures),
   column('bought', ({ boughtAt }) => day(boughtAt)),
@@ -79,7 +103,7 @@ const OFFSETS: Column<KeptOffset>[] = [
   column('at', ({ at }) => day(at)),
   column('machine', ({ machineName }) => machineName),
   column('surface', ({ surfaceTag }) => surfaceTag),
-  column('offset mm', ({ offset }) => offset),
+  number('offset mm', ({ offset }) => offset),
   column('weight', ({ weight }) => weight),
   column('person', ({ personName }) => personName),
   column('note', ({ note }) => note),
@@ -92,6 +116,7 @@ const PEOPLE: Column<Person>[] = [
 const BOOK: Column<BookEntry>[] = [
   column('line', ({ seq }) => seq),
   column('at', ({ at }) => day(at)),
+  column('written', ({ writtenAt }) => day(writtenAt)),
   column('kind', ({ kind }) => kind),
   column('machine', ({ machineName }) => machineName),
   column('surface', ({ surfaceTag }) => surfaceTag),

@@ -2,15 +2,14 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
-import { settingsWriteSchema, type SettingsWrite } from '@even-bed/contract';
+import Joi from 'joi';
 import { v7 as uuid } from 'uuid';
-import { notFound, Problem } from '../http/problem';
-import type { Answer, BeforeCall, Call, Route } from '../http/route';
+import { notFound, Problem } from '../kernel/problem';
+import type { Answer, BeforeCall, Call, Route } from '../kernel/route';
 import { countPeople } from '../people/store';
 import { exportShop } from './exportShop';
 import { importShop } from './importShop';
 import { CSV_LISTS, csvOf, type CsvList } from './lists';
-import { saveSettings, shopSettings } from './store';
 
 const EXPORT_LIMIT = 4 * 1024 * 1024 * 1024;
 
@@ -48,25 +47,6 @@ async function bringAlong({ db, photoFolder, uploadFile }: Call): Promise<Answer
 export const shopRoutes: Route[] = [
   {
     method: 'get',
-    path: '/settings',
-    area: 'shop',
-    access: 'looker',
-    summary: 'How the shop reads and works',
-    answers: 'The settings.',
-    handle: async ({ db }) => ({ body: await shopSettings(db) }),
-  },
-  {
-    method: 'put',
-    path: '/settings',
-    area: 'shop',
-    access: 'lead',
-    summary: 'Change the settings',
-    answers: 'The settings.',
-    body: settingsWriteSchema,
-    handle: async ({ db, body }) => ({ body: await saveSettings(db, body as SettingsWrite) }),
-  },
-  {
-    method: 'get',
     path: '/backups/last',
     area: 'shop',
     access: 'lead',
@@ -97,6 +77,7 @@ export const shopRoutes: Route[] = [
       tooLarge: 'An export may have at most 4 GB.',
       toFile: true,
     },
+    query: Joi.object({ code: Joi.string().max(20).label('Code') }),
     before: mayBringAlong,
     handle: bringAlong,
   },

@@ -10,10 +10,10 @@ import request from 'supertest';
 import yauzl from 'yauzl';
 import yazl from 'yazl';
 import { connect, migrate } from '../db/connect';
-import { checkDatabase } from '../db/copy';
-import { loadDemo } from '../db/demo/loadDemo';
-import { buildApp } from '../http/app';
-import { facts, newId, NOW, openShop } from '../http/shop.fixture';
+import { checkDatabase } from './copy';
+import { loadDemo } from '../demo/loadDemo';
+import { buildApp } from '../app/app';
+import { facts, newId, NOW, openShop } from '../app/shop.fixture';
 import { databaseFile, photoFolder } from '../settings';
 import { backupIsDue, listBackups, makeBackup, restoreBackup } from './backup';
 import { takeFolder } from './shopLock';
@@ -26,7 +26,13 @@ let folder: string;
 beforeEach(() => {
   folder = fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-along-'));
 });
-afterEach(() => fs.rmSync(folder, { recursive: true, force: true }));
+/** Servers begun in a test: none outlives it, also when it fails. */
+const begun = new Set<ChildProcess>();
+afterEach(() => {
+  for (const child of begun) child.kill('SIGKILL');
+  begun.clear();
+  fs.rmSync(folder, { recursive: true, force: true });
+});
 
 /** The entries of a zip with their bytes. */
 async function unpacked(file: string): Promise<Map<string, Buffer>> {
@@ -212,6 +218,8 @@ describe('a shop is taken along', () => {
       .expect(200)
       .expect('Content-Disposition', /machines\.csv/);
     expect(text).toContain(`"'=HYPERLINK(""http://x"")"`);
+    for (const head of ['print width mm', 'left margin mm', 'adjusters', 'finds z']) expect(text).toContain(head);
+    expect(text).not.toMatch(/\d\.\d{7}/);
     for (const list of ['surfaces', 'kinds', 'prints', 'offsets', 'inspections', 'people', 'book'])
       expect((await looker.get(`/api/csv/${list}`).expect(200)).text.length).toBeGreaterThan(20);
     await looker.get('/api/csv/sessions').expect(404);
@@ -240,6 +248,7 @@ class Server {
       cwd: ROOT,
       env,
     });
+    begun.add(child);
     const [url, code] = await new Promise<[string, string]>((resolve, reject) => {
       let said = '';
       child.stdout.on('data', (chunk: Buffer) => {
@@ -418,6 +427,74 @@ describe('backups', () => {
     expect(lines.map(({ id }) => id).sort()).toEqual([...there].sort());
     expect(await checkDatabase(databaseFile(data))).toMatchObject({ sound: true });
   }, 400_000);
+});
+
+describe('an import that is cut off by SIGKILL', () => {
+  test('at four places of it: the next start is an empty shop that takes the export, or the whole one; never a part', async () => {
+    const made = await emptyShop();
+    const photos = path.join(folder, 'made');
+    await loadDemo(made, { now: NOW, seed: 'cut off', consoleBasePort: 5400, photoFolder: photos, secretCost: CHEAP });
+    const file = path.join(folder, 'shop.zip');
+    await exportShop(made, { file, photoFolder: photos, at: NOW });
+    const whole = await made('book').orderBy('seq', 'desc').first('seq', 'hash');
+    await made.destroy();
+    const bytes = fs.readFileSync(file);
+    const put = ({ url, code }: Server) =>
+      fetch(`${url}/api/import/${newId()}?code=${code}`, {
+        method: 'PUT',
+        headers: { 'Content-Type': 'application/zip', 'Idempotency-Key': newId() },
+        body: bytes,
+      });
+    /** What stands in a data folder: nobody, or everything, with each photo that its rows name. */
+    const standing = (data: string): 'nothing' | 'all' => {
+      const db = new Database(databaseFile(data), { readonly: true });
+      const people = db.prepare('SELECT count(*) AS n FROM people').get() as { n: number };
+      const last = db.prepare('SELECT seq, hash FROM book ORDER BY seq DESC LIMIT 1').get();
+      const named = db.prepare('SELECT id FROM photos').all() as { id: string }[];
+      db.close();
+      if (people.n === 0) {
+        expect(last).toBeUndefined();
+        return 'nothing';
+      }
+      expect(last).toEqual(whole);
+      const kept = fs.readdirSync(photoFolder(data));
+      for (const { id } of named) expect(kept.some((name) => name.startsWith(id))).toBe(true);
+      return 'all';
+    };
+
+    const timed = path.join(folder, 'timed');
+    const first = await Server.start(timed);
+    const since = Date.now();
+    expect(await (await put(first)).text()).toContain('"rows"');
+    const took = Date.now() - since;
+    await first.end('SIGKILL');
+    expect(standing(timed)).toBe('all');
+
+    const found: string[] = [];
+    for (let cut = 1; cut <= 4; cut++) {
+      const data = path.join(folder, `cut-${cut}`);
+      const server = await Server.start(data);
+      const answer = put(server).then(
+        ({ status }) => status,
+        () => null,
+      );
+      await new Promise((resolve) => setTimeout(resolve, (took * cut) / 5));
+      await server.end('SIGKILL');
+      const told = await answer;
+      const stands = standing(data);
+      found.push(stands);
+      if (told === 200) expect(stands).toBe('all');
+      const again = await Server.start(data);
+      if (stands === 'nothing') {
+        // It asks for its first account as a new shop does, and takes the same export whole.
+        expect(again.code).toMatch(/^\d{6}$/);
+        expect((await put(again)).status).toBe(200);
+      }
+      await again.end('SIGTERM');
+      expect(standing(data)).toBe('all');
+    }
+    expect(found).toContain('nothing');
+  }, 300_000);
 });
 
 function idsIn(file: string): Set<string> {

@@ -1,6 +1,6 @@
 import jsQR from 'jsqr';
 import { PDFDocument } from 'pdf-lib';
-import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop, sheet } from '../app/shop.fixture';
 import { codeCells, tagAddress } from './labels';
 
 /** Paints a code as a camera would see it, black on white with its quiet zone, and reads it with another library. */

@@ -2,8 +2,8 @@ import type { LabelsQuery } from '@even-bed/contract';
 import { LABEL_SHEETS, labelPlaces } from '@even-bed/core';
 import type { Knex } from 'knex';
 import QRCode from 'qrcode';
-import { makePdf, POINTS_PER_MM } from '../http/pdf';
-import { atField, Problem } from '../http/problem';
+import { makePdf, POINTS_PER_MM } from '../kernel/pdf';
+import { atField, Problem } from '../kernel/problem';
 
 /** Margin inside a label, mm. */
 const INSET = 3;

@@ -14,8 +14,8 @@ import { seededRandom } from '../../../../packages/core/src/level/seededMap.fixt
 import { verifyBook } from '../book/store';
 import { connect, migrate } from '../db/connect';
 import { saveArea, saveMachine } from '../fleet/store';
-import { Problem } from '../http/problem';
-import { facts, newId, NOW } from '../http/shop.fixture';
+import { Problem } from '../kernel/problem';
+import { facts, newId, NOW } from '../app/shop.fixture';
 import { mount } from './mount';
 import { stateOf, type SurfaceRow } from './rows';
 import { needSurface, recordEvent, saveSurface } from './store';

@@ -2,7 +2,7 @@ import type { Machine, MountAnswer, MountWrite, Surface } from '@even-bed/contra
 import { checkMount, slotOf, type QuarterTurn, type Side } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
-import { notFound, Problem } from '../http/problem';
+import { notFound, Problem } from '../kernel/problem';
 import { materialsLately } from '../wear/store';
 import { needSurface, recordEvent, surfacesIn } from './store';
 

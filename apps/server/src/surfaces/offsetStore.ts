@@ -1,10 +1,10 @@
 import type { KeptOffset, OffsetAnswer, OffsetWrite } from '@even-bed/contract';
 import { predictOffset } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
+import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
-import { actorOf } from '../http/acting';
-import { atField, idTaken, notFound } from '../http/problem';
+import { actorOf } from '../kernel/acting';
+import { atField, idTaken, notFound } from '../kernel/problem';
 import { findSurface } from './store';
 
 interface OffsetRow {

@@ -1,5 +1,5 @@
 import type { MachineStack, MountAnswer, MountWrite, Surface, SurfaceWrite } from '@even-bed/contract';
-import { facts, newId, NOW, openShop, sheet, type Shop } from '../http/shop.fixture';
+import { facts, newId, NOW, openShop, sheet, type Shop } from '../app/shop.fixture';
 
 const GLASS = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0004';
 const BASE = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0007';

@@ -23,15 +23,15 @@ import {
 } from '@even-bed/contract';
 import type { QuarterTurn, Side, SurfaceEvent } from '@even-bed/core';
 import Joi from 'joi';
-import { notFound } from '../http/problem';
-import type { Answer, Call, Route } from '../http/route';
-import { shopSettings } from '../shop/store';
+import { notFound } from '../kernel/problem';
+import type { Answer, Call, Route } from '../kernel/route';
+import { shopSettings } from '../manner/store';
+import { holderOf } from '../tags/store';
 import { labelsPdf } from './labels';
 import { keepOffset, listOffsets, predictPair, withdrawOffset } from './offsetStore';
 import { askToMount, mount, refuseCrossedPoles } from './mount';
 import { readStack, saveStack } from './stackStore';
 import {
-  holderOf,
   listKinds,
   listPlaces,
   listSurfaces,

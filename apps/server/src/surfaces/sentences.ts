@@ -28,7 +28,8 @@ export function spanInWords(ms: number): string {
 }
 
 const to = (place: string) => (place === '' ? 'to the rack' : `to ${place}`);
-const because = (text: string) => (text === '' ? '' : `: ${text}`);
+/** What was typed ends the sentence, with its own full stop or without. */
+const because = (text: string) => (text === '' ? '' : `: ${text.replace(/\.$/, '')}`);
 
 /** One event of a surface as a sentence of the book. */
 export function eventInWords(

@@ -1,9 +1,9 @@
 import type { MachineLayer, MachineStack, PlainLayer, StackWrite } from '@even-bed/contract';
 import { materialNamed, SLOTS } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { actorOf } from '../http/acting';
-import { notFound, stale } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { actorOf } from '../kernel/acting';
+import { notFound, stale } from '../kernel/problem';
 import { surfaceOf, type ListedRow } from './rows';
 import { listed } from './store';
 
@@ -105,6 +105,10 @@ export async function saveStack(
   const machine = await needRow(db, machineId);
   if (machine.stack_version !== version)
     throw stale(`The stack of ${machine.name}`, await readStack(db, machineId), { layers });
+  const changed: number = await db('machines')
+    .where({ id: machineId, stack_version: version })
+    .update({ stack_version: version + 1 });
+  if (changed !== 1) throw stale(`The stack of ${machine.name}`, await readStack(db, machineId), { layers });
   const before = (await db('stack_layers').where({ machine_id: machineId }).orderBy('position')) as LayerRow[];
   await db('stack_layers').where({ machine_id: machineId }).delete();
   for (const [position, layer] of layers.entries()) {
@@ -121,9 +125,6 @@ export async function saveStack(
       fitted_by: kept ? kept.fitted_by : actorOf(db),
     });
   }
-  await db('machines')
-    .where({ id: machineId })
-    .update({ stack_version: version + 1 });
   await writeEntry(db, {
     at,
     kind: 'stack-changed',

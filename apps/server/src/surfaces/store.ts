@@ -3,7 +3,6 @@ import {
   applySurfaceEvent,
   belongsToResin,
   GROUPS,
-  nextTag,
   slotOf,
   tagLetter,
   type Side,
@@ -13,9 +12,11 @@ import {
   type SurfaceState,
 } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
-import { actorOf } from '../http/acting';
-import { atField, notFound, stale } from '../http/problem';
+import { writeEntry } from '../kernel/book';
+import { actorOf } from '../kernel/acting';
+import { atField, notFound, stale } from '../kernel/problem';
+import { writeVersion } from '../kernel/versioned';
+import { freeTag } from '../tags/store';
 import {
   columnsOf,
   KIND_COLUMNS,
@@ -61,7 +62,8 @@ export async function saveKind(db: Knex, id: string, { version, at, ...facts }: 
     created_at: now?.created_at ?? at,
     updated_at: at,
   };
-  await db<KindRow>('surface_kinds').insert(row).onConflict('id').merge();
+  if (!(await writeVersion(db, 'surface_kinds', row)))
+    throw stale(facts.name, await findKind(db, id), { id, ...facts });
   await writeEntry(db, {
     at,
     kind: now ? 'kind-changed' : 'kind-added',
@@ -211,7 +213,8 @@ export async function saveSurface(db: Knex, id: string, write: SurfaceWrite, now
     updated_at: at,
   };
   if (before) {
-    await db('surfaces').where({ id }).update(row);
+    if (!(await writeVersion(db, 'surfaces', { id, ...row })))
+      throw stale(before.tag, await findSurface(db, id), { id, ...facts });
     await writeEntry(db, {
       at,
       kind: 'surface-changed',
@@ -258,39 +261,6 @@ const factsOf = (row: SurfaceRow) => ({
   price: row.price,
   note: row.note,
 });
-
-/** The tag that was asked for when nobody else has it, or the next free one of a letter. */
-export async function freeTag(
-  db: Knex,
-  { wanted, letter, table, id }: { wanted: string; letter: string; table: 'surfaces' | 'machines'; id: string },
-): Promise<string> {
-  if (wanted === '') {
-    // Sorted by length first, so that S-1000 follows S-999.
-    const [highest] = (await db(table)
-      .select('tag')
-      .whereRaw(`substr(tag, 1, instr(tag, '-')) = ?`, [`${letter}-`])
-      .orderByRaw('length(tag) DESC, tag DESC')
-      .limit(1)) as { tag: string }[];
-    return nextTag(letter, highest ? [highest.tag] : []);
-  }
-  const holder = await holderOf(db, wanted);
-  if (holder && holder.id !== id) throw atField('tag', `${wanted} belongs to ${holder.name} already.`);
-  return wanted.toUpperCase();
-}
-
-/** Whose a tag is: a surface's or a machine's. */
-export async function holderOf(
-  db: Knex,
-  tag: string,
-): Promise<{ id: string; kind: 'surface' | 'machine'; name: string } | null> {
-  const upper = tag.trim().toUpperCase();
-  const surface = (await db('surfaces').select('id', 'tag').whereRaw('tag = ? COLLATE NOCASE', [upper]).first()) as
-    { id: string; tag: string } | undefined;
-  if (surface) return { id: surface.id, kind: 'surface', name: `surface ${surface.tag}` };
-  const machine = (await db('machines').select('id', 'name').whereRaw('tag = ? COLLATE NOCASE', [upper]).first()) as
-    { id: string; name: string } | undefined;
-  return machine ? { id: machine.id, kind: 'machine', name: machine.name } : null;
-}
 
 interface Named {
   id: string;

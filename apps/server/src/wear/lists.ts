@@ -9,10 +9,10 @@ import {
 } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
-import { actorOf } from '../http/acting';
-import { breathe, LIMITS } from '../http/limits';
-import { atField, idTaken, notFound } from '../http/problem';
-import { shopSettings } from '../shop/store';
+import { actorOf } from '../kernel/acting';
+import { breathe, LIMITS } from '../kernel/limits';
+import { atField, idTaken, notFound } from '../kernel/problem';
+import { shopSettings } from '../manner/store';
 import { addPrints, ROWS_AT_ONCE, type NewPrint } from './store';
 
 const LINES_AT_ONCE = 500;

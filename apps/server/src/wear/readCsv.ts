@@ -1,5 +1,8 @@
+import path from 'node:path';
+import { decodeText } from '@even-bed/core/fleet/decodeText';
 import { parse } from 'csv-parse/sync';
-import { Problem } from '../http/problem';
+import { heavyTask } from '../kernel/heavy';
+import { Problem } from '../kernel/problem';
 
 const MOST_LINES = 250_000;
 const MOST_COLUMNS = 200;
@@ -13,15 +16,6 @@ function delimiterOf(text: string): string {
   return [',', ';', '\t'].sort((p, q) => first.split(q).length - first.split(p).length)[0]!;
 }
 
-/** UTF-8 where it is that; else as older table programs of Western Europe write it, so that no letter is lost unsaid. */
-function decoded(file: Buffer): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(file);
-  } catch {
-    return new TextDecoder('windows-1252').decode(file);
-  }
-}
-
 /** A first line that only says what parts the cells ("sep=;") is taken at its word. */
 function unmarked(told: string): { text: string; delimiter: string } {
   const text = told.replace(/^\uFEFF/, '');
@@ -31,7 +25,7 @@ function unmarked(told: string): { text: string; delimiter: string } {
 
 /** Reads a CSV file into heads and lines. @throws Problem what is no list, or too long a one */
 export function readCsv(file: Buffer): { heads: string[]; lines: string[][] } {
-  const { text, delimiter } = unmarked(decoded(file));
+  const { text, delimiter } = unmarked(decodeText(file));
   if (text.includes('\0'))
     throw new Problem(422, 'no-list', 'This is no text file. Save the list as CSV and try again.');
   let rows: string[][];
@@ -64,3 +58,7 @@ export function readCsv(file: Buffer): { heads: string[]; lines: string[][] } {
   const short = (cells: string[]) => cells.slice(0, MOST_COLUMNS).map((cell) => cell.slice(0, LONGEST_CELL));
   return { heads: short(heads), lines: lines.map(short) };
 }
+
+/** Reads a file in the worker: a whole year of prints takes seconds. */
+export const readCsvTask = (file: Uint8Array) => readCsv(Buffer.from(file));
+export const READ_CSV = heavyTask<typeof readCsvTask>(path.join(__dirname, 'readCsv'), 'readCsvTask');

@@ -1,6 +1,6 @@
 import type { ListPreview, ListTaken, Page, Print, PrintFacts, PrintList, Surface } from '@even-bed/contract';
 import request from 'supertest';
-import { newId, NOW, openShop, type Shop, sheet } from '../http/shop.fixture';
+import { newId, NOW, openShop, type Shop, sheet } from '../app/shop.fixture';
 
 const HOUR = 3_600_000;
 

@@ -11,13 +11,13 @@ import {
   type PrintsWrite,
 } from '@even-bed/contract';
 import Joi from 'joi';
-import { csv } from '../http/csv';
-import { refuseOtherMachine } from '../http/caller';
-import { heavy } from '../http/heavy';
-import { notFound } from '../http/problem';
-import type { Route } from '../http/route';
+import { csv } from '../kernel/csv';
+import { refuseOtherMachine } from '../kernel/ownMachine';
+import { heavy } from '../kernel/heavy';
+import { notFound } from '../kernel/problem';
+import type { Route } from '../kernel/route';
 import { badLines, dropList, fixLine, keepList, openLists, previewList, readList, takePart } from './lists';
-import type { readCsv } from './readCsv';
+import { READ_CSV, type readCsv } from './readCsv';
 import type { PrintFilter } from './searchPrints';
 import { addPrints, findPrint, listPrints, logPrint, withdrawPrint } from './store';
 
@@ -110,7 +110,7 @@ export const wearRoutes: Route[] = [
       limit: LIST_LIMIT,
       tooLarge: 'A list may have at most 40 MB. Cut it in two.',
     },
-    prepare: ({ upload, signal }) => heavy('readCsv', upload!, signal),
+    prepare: ({ upload, signal }) => heavy(READ_CSV, upload!, signal),
     handle: async ({ db, params, query, prepared, now }) => {
       const { name } = query as { name: string };
       return { body: await keepList(db, params['id']!, { name, file: prepared as CsvFile, at: now }) };

@@ -4,7 +4,7 @@ import type { Knex } from 'knex';
 import { seededRandom } from '../../../../packages/core/src/level/seededMap.fixture';
 import { connect, migrate } from '../db/connect';
 import { saveArea, saveMachine } from '../fleet/store';
-import { facts, newId, NOW, sheet } from '../http/shop.fixture';
+import { facts, newId, NOW, sheet } from '../app/shop.fixture';
 import { recordEvent, saveSurface } from '../surfaces/store';
 import { addPrints, listPrints, type NewPrint } from './store';
 

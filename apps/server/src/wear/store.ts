@@ -1,10 +1,10 @@
 import type { Page, Print, PrintFacts } from '@even-bed/contract';
 import { FAILURE_WORDS, type Side, type Slot } from '@even-bed/core';
 import type { Knex } from 'knex';
-import { writeEntry } from '../book/store';
+import { writeEntry } from '../kernel/book';
 import { latest, matchPrints, type PrintFilter } from './searchPrints';
-import { actorOf } from '../http/acting';
-import { atField, idTaken, notFound } from '../http/problem';
+import { actorOf } from '../kernel/acting';
+import { atField, idTaken, notFound } from '../kernel/problem';
 
 export interface PrintRow {
   id: string;

@@ -1,6 +1,6 @@
 import { INSPECTION_CARDS } from './inspectionCards';
 import { CAUTIONS } from './cautions';
-import { DONE, PICTURES, STOPPED, type Procedure, type ProcedureStep, type Target } from './procedure';
+import { DONE, PICTURE_PLACES, PICTURES, STOPPED, type Procedure, type ProcedureStep, type Target } from './procedure';
 
 /** What is wrong with a procedure, and at which of its steps; empty when it is whole. */
 export interface ProcedureFault {
@@ -79,6 +79,8 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
     for (const caution of step.cautions ?? [])
       if (!(caution in CAUTIONS)) add(step.id, `The caution “${caution}” is not known.`);
     if (step.picture && !PICTURES.includes(step.picture)) add(step.id, `The picture “${step.picture}” is not known.`);
+    if (step.mark !== undefined && !(step.picture && PICTURE_PLACES[step.picture]?.[step.mark - 1]))
+      add(step.id, 'It means a place that its picture does not have.');
     for (const { reading } of step.layers ?? [])
       if (
         reading !== undefined &&

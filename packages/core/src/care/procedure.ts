@@ -69,6 +69,8 @@ export interface ProcedureStep {
   why?: string;
   cautions?: CautionId[];
   picture?: PictureId;
+  /** Which place of a picture with several is meant, from 1 on in the order in which the hands take them. */
+  mark?: number;
   /** Only with one of these options of a choice; otherwise it is passed over to `next`. */
   only?: { choice: string; is: string[] };
   readings?: ProcedureReading[];
@@ -132,3 +134,16 @@ export const PICTURES = [
   'trim-edge',
 ] as const;
 export type PictureId = (typeof PICTURES)[number];
+
+/** Pictures with several places, of which a step may mean one. */
+export const PICTURE_PLACES: Partial<Record<PictureId, readonly string[]>> = {
+  'six-lines': [
+    'along, on the left',
+    'along, on the right',
+    'across, in front',
+    'across, at the rear',
+    'front left to rear right',
+    'front right to rear left',
+  ],
+  crosswise: ['rear left', 'front right', 'rear right', 'front left'],
+};

@@ -195,6 +195,8 @@ describe('what a faulty document is told', () => {
       /does not say where that leads/,
     ],
     ['a step twice', { ...good, steps: [...good.steps, good.steps[0]!] }, /stands there twice/],
+    ['a place that its picture lacks', changed('align', { picture: 'six-lines', mark: 7 }), /does not have/],
+    ['a place of no picture', changed('align', { picture: undefined as never, mark: 1 }), /does not have/],
     ['no step', { ...good, steps: [] }, /no step/],
   ] as const)('%s', (_, doc, words) => expect(said(doc as Procedure)).toMatch(words));
 });
@@ -321,3 +323,8 @@ describe('running one', () => {
 });
 
 test('the end has its name', () => expect(DONE).toBe('end:done'));
+
+test('each line of the light test means its own place in the picture', () => {
+  const lines = procedure('check-plate').steps.filter(({ picture }) => picture === 'six-lines');
+  expect(lines.map(({ mark }) => mark)).toEqual([1, 2, 3, 4, 5, 6]);
+});

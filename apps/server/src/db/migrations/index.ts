@@ -12,6 +12,7 @@ import * as jobs from './20261125_10_jobs';
 import * as devices from './20261126_12_devices';
 import * as materials from './20261126_11_materials';
 import * as smallMaps from './20261126_13_small_maps';
+import * as writtenAt from './20261126_14_written_at';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -28,4 +29,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261126_11_materials': materials,
   '20261126_12_devices': devices,
   '20261126_13_small_maps': smallMaps,
+  '20261126_14_written_at': writtenAt,
 };

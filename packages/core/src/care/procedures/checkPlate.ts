@@ -9,11 +9,12 @@ const DIRECTIONS = [
   ['diagonal-2', 'Second diagonal', 'From front right to rear left.'],
 ] as const;
 
-const light = ([id, title, doing]: (typeof DIRECTIONS)[number], next: string): ProcedureStep => ({
+const light = ([id, title, doing]: (typeof DIRECTIONS)[number], mark: number, next: string): ProcedureStep => ({
   id,
   title,
   doing: `${doing} Slide the thickest feeler that passes under it; 0 when no light shows.`,
   picture: 'six-lines',
+  mark,
   readings: [{ id: 'feeler', label: 'Thickest feeler', unit: 'mm', min: 0, max: 5 }],
   ask: {
     question: 'What light shows?',
@@ -72,7 +73,7 @@ export const checkPlate: Procedure = {
       next: 'along-left',
       effects: [{ kind: 'book', text: 'The plate was measured.' }],
     },
-    ...DIRECTIONS.map((direction, i) => light(direction, DIRECTIONS[i + 1]?.[0] ?? 'verdict')),
+    ...DIRECTIONS.map((direction, i) => light(direction, i + 1, DIRECTIONS[i + 1]?.[0] ?? 'verdict')),
     {
       id: 'bump',
       title: 'One bump',

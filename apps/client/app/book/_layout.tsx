@@ -1,0 +1,1 @@
+export { BookRoom as default } from '../../src/shell/BookRoom';

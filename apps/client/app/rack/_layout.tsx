@@ -1,0 +1,1 @@
+export { RackRoom as default } from '../../src/shell/RackRoom';

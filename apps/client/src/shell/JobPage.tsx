@@ -1,0 +1,7 @@
+import { JobScreen } from '../care/JobScreen';
+import { MachineGlance } from '../fleet/MachineGlance';
+
+/** A job with its machine beside it. */
+export function JobPage() {
+  return <JobScreen beside={(machineId) => <MachineGlance machineId={machineId} />} />;
+}

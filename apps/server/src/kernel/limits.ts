@@ -1,0 +1,62 @@
+import { Problem } from './problem';
+
+/**
+ * What may be asked of the server, in one place. Each is checked before anything costly runs: bytes while they come in,
+ * nodes before a schema looks at them, pieces and cells before a sum begins, time while it runs.
+ */
+export const LIMITS = {
+  /** Bytes of a JSON body, where a route says no other number. */
+  body: 64 * 1024,
+  /** Bytes of a JSON body on a route that anyone may use. */
+  openBody: 4 * 1024,
+  /** Values and keys in a JSON body, where a route says no other number. */
+  nodes: 5_000,
+  /** Nesting of a JSON body. */
+  depth: 20,
+  /** Past so many nodes a body's faults are told one at a time. */
+  nodesForAllFaults: 500,
+  /** Secrets hashed at once, and waiting for it. */
+  hashes: 2,
+  hashesWaiting: 8,
+  /** Long sums waiting for the worker, and how long one may take. */
+  heavyWaiting: 8,
+  heavyMs: 20_000,
+  /** Memory of the worker, MB. */
+  heavyMb: 384,
+  /** Text of heights up to this many characters is read at once, longer text in the worker. */
+  heightsAtOnce: 8_000,
+  /** Answer of a machine's console as a whole, bytes. */
+  consoleAnswer: 4 * 1024 * 1024,
+  /** Lines of a list between which others get their turn. */
+  linesAtOnce: 250,
+  /** Requests of one session or token: at once, and given back a second. */
+  paceKnown: { burst: 1_500, perSecond: 50 },
+  /** Requests of one address that is not signed in. */
+  paceUnknown: { burst: 400, perSecond: 10 },
+  /** Days for which the answer of a write is kept for its repetition. */
+  writesKeptDays: 30,
+} as const;
+
+/**
+ * Refuses a body of more values and keys, or deeper, than a route takes; a walk that ends as soon as that is known.
+ * @throws Problem 413
+ */
+export function refuseTooMuch(body: unknown, most: number): number {
+  const stack: [value: unknown, depth: number][] = [[body, 0]];
+  let nodes = 0;
+  while (stack.length > 0) {
+    const [value, depth] = stack.pop()!;
+    if (++nodes > most) throw new Problem(413, 'too-much', `That holds more than ${most} values. Send it in parts.`);
+    if (value === null || typeof value !== 'object') continue;
+    if (depth >= LIMITS.depth) throw new Problem(413, 'too-deep', 'That is nested deeper than anything here.');
+    for (const part of Array.isArray(value) ? value : Object.values(value)) {
+      stack.push([part, depth + 1]);
+      if (stack.length > most)
+        throw new Problem(413, 'too-much', `That holds more than ${most} values. Send it in parts.`);
+    }
+  }
+  return nodes;
+}
+
+/** Lets whatever waits have its turn: SQLite answers at once, so that a loop of queries would never give one. */
+export const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
