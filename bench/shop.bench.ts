@@ -172,7 +172,7 @@ async function machinePage(db: Knex, id: string): Promise<void> {
   await listMachines(db, id);
   await readStack(db, id);
   await listPrints(db, { search: '', machineId: id, limit: PAGE });
-  await listInspections(db, { machineId: id }, PAGE);
+  await listInspections(db, { machineId: id, limit: PAGE });
 }
 
 function compare(name: string, ours: number, other: number): void {

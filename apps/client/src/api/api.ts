@@ -1,9 +1,19 @@
-import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+import { RECORDS } from '@even-bed/contract/kit/operation';
+import {
+  createApi,
+  fetchBaseQuery,
+  type BaseQueryFn,
+  type FetchArgs,
+  type FetchBaseQueryError,
+} from '@reduxjs/toolkit/query/react';
 
 const fetchApi = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
+/** How the server is asked. */
+export type Ask = BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError>;
+
 /** Asks the server; when it says that nobody is signed in here any more, the device asks where it stands. */
-const guarded: BaseQueryFn<string | FetchArgs> = async (args, context, more) => {
+const guarded: Ask = async (args, context, more) => {
   const result = await fetchApi(args, context, more);
   if (result.error?.status === 401 && context.endpoint !== 'signIn')
     context.dispatch(api.util.invalidateTags(['Session']));
@@ -14,27 +24,7 @@ const guarded: BaseQueryFn<string | FetchArgs> = async (args, context, more) => 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: guarded,
-  tagTypes: [
-    'Machine',
-    'Area',
-    'Check',
-    'Book',
-    'Session',
-    'Person',
-    'Settings',
-    'Token',
-    'Surface',
-    'Kind',
-    'Stack',
-    'Print',
-    'Offset',
-    'Inspection',
-    'Photo',
-    'List',
-    'Plan',
-    'Procedure',
-    'Job',
-  ],
+  tagTypes: RECORDS,
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

@@ -19,7 +19,7 @@ import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
 import { PaneContext, SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useBookInfiniteQuery } from './bookApi';
+import { useBookPagesInfiniteQuery } from './bookApi';
 import { CheckTheBook } from './CheckTheBook';
 import { KIND_NAMES, KINDS, recordOf } from './kindNames';
 import { readDay } from './timeSpan';
@@ -40,7 +40,7 @@ export function BookScreen({ selectedId }: { selectedId: string | null }) {
   const [to, setTo] = useState(params.to ?? '');
   const kind = KINDS.find((known) => known === params.kind) ?? null;
   const query = useDeferredValue(search);
-  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useBookInfiniteQuery({
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useBookPagesInfiniteQuery({
     search: query,
     machineId: params.machine ?? null,
     surfaceId: params.surface ?? null,
@@ -48,6 +48,7 @@ export function BookScreen({ selectedId }: { selectedId: string | null }) {
     kind,
     from: readDay(params.from ?? '', 'start'),
     to: readDay(params.to ?? '', 'end'),
+    limit: 40,
   });
   const { data: machines = [] } = useMachinesQuery();
   const { data: people = [] } = usePeopleQuery();

@@ -4,12 +4,12 @@ import { ActionButton } from '../ui/ActionButton';
 import { DialogFrame } from '../ui/DialogFrame';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
-import { useCheckBookMutation } from './bookApi';
+import { useLazyCheckBookQuery } from './bookApi';
 
 /** Goes through the chain of the whole book and says whether it holds. */
 export function CheckTheBook() {
   const [open, setOpen] = useState(false);
-  const [check, { data, isLoading, isError }] = useCheckBookMutation();
+  const [check, { data, isLoading, isError }] = useLazyCheckBookQuery();
   const start = () => {
     setOpen(true);
     void check();

@@ -15,7 +15,7 @@ import { Row } from '../ui/Row';
 import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
-import { useBookInfiniteQuery, useCorrectMutation, useEntryQuery } from './bookApi';
+import { useBookPagesInfiniteQuery, useCorrectMutation, useEntryQuery } from './bookApi';
 import { detailRows } from './detailRows';
 import { KIND_NAMES } from './kindNames';
 
@@ -30,14 +30,14 @@ export function EntryScreen() {
 
 /** The latest line, until another one is chosen. */
 export function LatestEntry() {
-  const { data } = useBookInfiniteQuery({});
+  const { data } = useBookPagesInfiniteQuery({ limit: 40 });
   const latest = data?.pages[0]?.items[0];
   return latest ? <Entry key={latest.id} entryId={latest.id} /> : null;
 }
 
 function Entry({ entryId }: { entryId: string }) {
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
-  const { data: entry, error, refetch } = useEntryQuery(entryId);
+  const { data: entry, error, refetch } = useEntryQuery({ id: entryId });
   const failure = errorOf(error);
   return (
     <Page title={entry ? KIND_NAMES[entry.kind] : 'A line'} crumbs={[{ label: 'Book', href: '/book' }]} testID="entry">

@@ -24,8 +24,8 @@ import { useSendPhotoMutation, type Subject } from './careApi';
 /** Looking at a surface or a machine: a card, one tap for what is seen, numbers where there are numbers, photos. */
 export function InspectScreen() {
   const params = useLocalSearchParams<{ surface?: string; machine?: string; card?: string }>();
-  const surface = useSurfaceQuery(params.surface ?? '', { skip: !params.surface });
-  const machine = useMachineQuery(params.machine ?? '', { skip: !params.machine });
+  const surface = useSurfaceQuery({ id: params.surface ?? '' }, { skip: !params.surface });
+  const machine = useMachineQuery({ id: params.machine ?? '' }, { skip: !params.machine });
   const name = surface.data?.tag ?? machine.data?.name ?? '';
   const back: Href = params.surface ? `/rack/${params.surface}` : `/floor/${params.machine ?? ''}`;
   const isFilm = surface.data?.kind.group === 'film';
@@ -113,7 +113,7 @@ function CardView({ card, subject, name, back, crumbs }: CardProps) {
       const sent = await allQueuedSent(id, 10_000);
       for (const photo of photos) {
         const result = sent
-          ? await sendPhoto({ id: photo.id, file: photo.file, subject, inspectionId: id, at, note: card.title })
+          ? await sendPhoto({ id: photo.id, file: photo.file, ...subject, inspectionId: id, at, note: card.title })
           : { error: { status: 'FETCH_ERROR' } };
         if (result.error) {
           setProblem(`${errorOf(result.error)?.message ?? ''} What you saw is kept; the photo is not sent yet.`);

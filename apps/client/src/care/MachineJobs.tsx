@@ -23,7 +23,7 @@ interface Props {
 /** Jobs of a machine, those under way first, those that are usual for its family, and the way to any other. */
 export function MachineJobs({ machineId, family, mayDo, now }: Props) {
   const router = useRouter();
-  const { data: jobs = [] } = useJobsQuery({ open: false, machineId });
+  const { data: jobs = [] } = useJobsQuery({ machineId, limit: 50 });
   const { data: procedures = [] } = useProceduresQuery(undefined, { skip: !mayDo });
   const usual = procedures
     .filter((known) => known.family === family)

@@ -13,8 +13,8 @@ import { useJobQuery, useProcedureQuery } from './jobApi';
 /** A procedure on paper: every step with its cautions, boxes to tick and lines to write on. */
 export function PaperScreen() {
   const { procedure: id = '', job: jobId = '' } = useLocalSearchParams<{ procedure?: string; job?: string }>();
-  const { data: record } = useProcedureQuery(id, { skip: id === '' });
-  const { data: job } = useJobQuery(jobId, { skip: jobId === '' });
+  const { data: record } = useProcedureQuery({ procedure: id }, { skip: id === '' });
+  const { data: job } = useJobQuery({ id: jobId }, { skip: jobId === '' });
   const doc = job?.procedure ?? record?.doc;
   if (!doc) return <Loading what="the job" />;
   return (

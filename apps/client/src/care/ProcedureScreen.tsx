@@ -30,7 +30,7 @@ export function ProcedureScreen() {
   const { procedureId: id } = useLocalSearchParams<{ procedureId: string }>();
   const fromFile = id === 'read-in';
   const [kept, setKept] = useState<Procedure | null>(null);
-  const { data, error, refetch } = useProcedureQuery(id, { skip: fromFile });
+  const { data, error, refetch } = useProcedureQuery({ procedure: id }, { skip: fromFile });
   useEffect(() => {
     if (fromFile) void readInKept().then(setKept);
   }, [fromFile]);
@@ -77,7 +77,7 @@ function Editor({ record, fromFile }: { record: ProcedureRecord; fromFile: boole
   const keep = async () => {
     if (!read.ok || ownId === null) return;
     const result = await save({
-      id: ownId,
+      procedure: ownId,
       key: uuid(),
       body: {
         doc: { ...read.value, id: ownId },

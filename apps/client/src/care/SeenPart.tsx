@@ -21,8 +21,8 @@ const SHOWN = 5;
 
 /** What was seen of a surface or a machine, and its photos, two of them side by side when wanted. */
 export function SeenPart({ subject, mayDo, now }: { subject: Subject; mayDo: boolean; now: number }) {
-  const { data: seen = [] } = useInspectionsQuery(subject);
-  const { data: photos = [] } = usePhotosQuery(subject);
+  const { data: seen = [] } = useInspectionsQuery({ ...subject, limit: 50 });
+  const { data: photos = [] } = usePhotosQuery({ ...subject, limit: 50 });
   const [all, setAll] = useState(false);
   return (
     <>
@@ -94,7 +94,7 @@ function Photos({
   if (printing && photos.length === 0) return null;
   const add = async (camera: boolean) => {
     const file = await pickFile('image/jpeg,image/png,image/webp', { camera });
-    if (file) await send({ id: uuid(), file, subject, at: Date.now(), note: '' });
+    if (file) await send({ id: uuid(), file, ...subject, at: Date.now(), note: '' });
   };
   const shown = photos.find(({ id }) => id === open);
   const other = photos.find(({ id }) => id === beside);

@@ -9,7 +9,7 @@ import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { writeQueued } from '../state/queueSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import { useFindSurfacesQuery, useStackQuery } from '../surfaces/surfacesApi';
+import { useSurfacesQuery, useStackQuery } from '../surfaces/surfacesApi';
 import { sideWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
@@ -30,7 +30,7 @@ import { SchoolPart } from './SchoolPart';
 export function StartJobScreen() {
   const router = useRouter();
   const { procedure: id } = useLocalSearchParams<{ procedure?: string }>();
-  const { data: procedure, error, refetch } = useProcedureQuery(id ?? '', { skip: !id });
+  const { data: procedure, error, refetch } = useProcedureQuery({ procedure: id ?? '' }, { skip: !id });
   const failure = errorOf(error);
   if (procedure) return <Start procedure={procedure} />;
   return (
@@ -67,7 +67,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
   const [sides, setSides] = useState<Record<string, Side>>({});
   const fitting = machines.filter(({ family }) => doc.family === 'any' || doc.family === family);
   const machine = fitting.find((known) => known.id === machineId);
-  const { currentData: stack } = useStackQuery(machineId ?? '', { skip: machineId === null });
+  const { currentData: stack } = useStackQuery({ id: machineId ?? '' }, { skip: machineId === null });
   const ready = readyAt({ procedure: doc, choices }, now);
   const begin = () => {
     if (!machine) return;
@@ -199,8 +199,8 @@ function PartPick({
   side: Side;
   onSide: (side: Side) => void;
 }) {
-  const { data: stack } = useStackQuery(machine.id);
-  const { data: racked = [] } = useFindSurfacesQuery({ state: 'in-rack', limit: 200 }, { skip: part.from !== 'rack' });
+  const { data: stack } = useStackQuery({ id: machine.id });
+  const { data: racked = [] } = useSurfacesQuery({ state: 'in-rack', limit: 200 }, { skip: part.from !== 'rack' });
   const lying = (stack?.layers ?? []).flatMap(({ surfaceId, tag, name }) =>
     surfaceId && tag ? [{ value: surfaceId, label: `${tag} ${name}` }] : [],
   );

@@ -15,7 +15,7 @@ export function StepPhoto({ machineId, note }: { machineId: string; note: string
   const take = async () => {
     const file = await pickFile('image/*', { camera: true });
     if (!file) return;
-    const result = await send({ id: uuid(), file, subject: { machineId }, at: rightNow(), note });
+    const result = await send({ id: uuid(), file, machineId, at: rightNow(), note });
     if (!result.error) setSent((n) => n + 1);
   };
   return (

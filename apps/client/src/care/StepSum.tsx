@@ -96,7 +96,7 @@ function StackSum({
   const top = job.procedure.parts.find(
     ({ from, groups }) => from === 'rack' && groups.some((g) => slotOf(g) === 'top'),
   );
-  const { data: named } = useSurfaceQuery(job.parts[top?.id ?? ''] ?? '', { skip: !job.parts[top?.id ?? ''] });
+  const { data: named } = useSurfaceQuery({ id: job.parts[top?.id ?? ''] ?? '' }, { skip: !job.parts[top?.id ?? ''] });
   const after = stackAfter(job.stackBefore, layers, {
     readings: state.readings,
     choices: job.choices,
@@ -146,7 +146,7 @@ function StackSum({
 
 /** What may touch the first surface that the job names. */
 function TogetherSum({ surfaceId }: { surfaceId: string | null }) {
-  const { data: surface } = useSurfaceQuery(surfaceId ?? '', { skip: surfaceId === null });
+  const { data: surface } = useSurfaceQuery({ id: surfaceId ?? '' }, { skip: surfaceId === null });
   if (!surface) return null;
   const { where } = surface.state;
   const face = surface.kind.faces[where.kind === 'machine' && where.sideUp === 'B' ? 1 : 0] ?? null;
@@ -185,7 +185,7 @@ const work = (input: Parameters<typeof soakOf>[0]) => summer().soak(soakOf(input
 
 /** When the top is warm, for the machine's own stack and a common heater. */
 function SoakSum({ machineId }: { machineId: string }) {
-  const { data: stack } = useStackQuery(machineId);
+  const { data: stack } = useStackQuery({ id: machineId });
   const layers = (stack?.layers ?? []).flatMap(({ material, thickness, fixed, slot }) =>
     material && thickness > 0 && slot !== 'film' ? [{ material, thickness, dry: !fixed }] : [],
   );

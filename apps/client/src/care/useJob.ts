@@ -31,7 +31,7 @@ export interface JobInHand {
 /** A job, from the server and from what was done here; also without a signal. */
 export function useJob(id: string): { inHand: JobInHand | null; error: unknown; refetch: () => void } {
   const dispatch = useAppDispatch();
-  const { data, error, refetch } = useJobQuery(id, { pollingInterval: POLL_MS });
+  const { data, error, refetch } = useJobQuery({ id }, { pollingInterval: POLL_MS });
   const known = useAppSelector(({ jobs }) => jobs.jobs[id] ?? null);
   useEffect(() => {
     if (data) dispatch(jobSeen(data));

@@ -16,7 +16,7 @@ export function FillFromMachine({ onFill, ready }: Props) {
   const { machine: named, plan } = useLocalSearchParams<{ machine?: string; plan?: string }>();
   const { data: machines = [] } = useMachinesQuery();
   const [machineId, setMachineId] = useState<string | null>(plan ? null : (named ?? null));
-  const { currentData: stack } = useStackQuery(machineId ?? '', { skip: machineId === null });
+  const { currentData: stack } = useStackQuery({ id: machineId ?? '' }, { skip: machineId === null });
   const machine = machines.find(({ id }) => id === machineId);
   const fill = useEffectEvent(() => {
     if (machine && stack) onFill(machine, stack);

@@ -31,7 +31,7 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
   const { TOOL_SCHEMAS, validate } = use(loadSchemas());
   const [form, setForm] = useState<Typed<ToolInputs[T]>>(exampleOf(tool));
   const [ready, setReady] = useState(false);
-  const { data: plan } = usePlanQuery(planId ?? '', { skip: !planId });
+  const { data: plan } = usePlanQuery({ id: planId ?? '' }, { skip: !planId });
   const asked = JSON.stringify(params);
 
   useEffect(() => {

@@ -14,7 +14,7 @@ const MachineFormView = lazy(() => import('./MachineFormView'));
 /** Changes the facts of a machine, from the version that was opened. */
 export function EditMachineScreen() {
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
-  const machine = useMachineQuery(machineId, { refetchOnMountOrArgChange: true });
+  const machine = useMachineQuery({ id: machineId }, { refetchOnMountOrArgChange: true });
   const areas = useAreasQuery();
   // The machine as it was opened: a refresh behind the form must neither move its version nor take the form away.
   const [opened, setOpened] = useState<MachineOverview | null>(null);

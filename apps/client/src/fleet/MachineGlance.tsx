@@ -12,7 +12,7 @@ import { machineState, plateOf } from './machineState';
 /** The machine that a work is about, beside it: its plate, where it stands, what lies on it. */
 export function MachineGlance({ machineId }: { machineId: string }) {
   const now = useNow();
-  const { data: machine } = useMachineQuery(machineId);
+  const { data: machine } = useMachineQuery({ id: machineId });
   if (!machine) return null;
   const { signal, words } = machineState(machine, now, false);
   return (

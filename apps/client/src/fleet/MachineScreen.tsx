@@ -4,7 +4,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
-import { useMachineChecksQuery } from '../level/levelApi';
+import { useChecksQuery } from '../level/levelApi';
 import { useLastHeights } from './useLastHeights';
 import { useBeginCheck } from './useBeginCheck';
 import { ActionButton } from '../ui/ActionButton';
@@ -44,7 +44,7 @@ export function MachineScreen(parts: Props) {
   const wide = useIsWide();
   const palette = usePalette();
   const { data: machines = [] } = useMachinesQuery(undefined, { skip: !wide });
-  const { data: machine, error, refetch } = useMachineQuery(machineId);
+  const { data: machine, error, refetch } = useMachineQuery({ id: machineId });
   const failure = errorOf(error);
   const page = machine ? (
     <MachinePage key={machine.id} machine={machine} {...parts} />
@@ -173,8 +173,8 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
 
 function History({ machine, now }: { machine: MachineOverview; now: number }) {
   const printing = usePrinting();
-  const { data } = useMachineChecksQuery({ machineId: machine.id, limit: HISTORY });
-  const finished = (data?.items ?? []).filter(({ outcome }) => outcome === 'finished');
+  const { data = [] } = useChecksQuery({ machineId: machine.id, state: 'ended', limit: HISTORY });
+  const finished = data.filter(({ outcome }) => outcome === 'finished');
   if (finished.length === 0) return null;
   const aim = machine.aim ?? firstLayerAim(machine);
   return (

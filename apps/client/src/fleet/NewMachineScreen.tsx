@@ -28,7 +28,7 @@ export function NewMachineScreen() {
     const done = await save(facts, newArea);
     if (!done) return false;
     router.replace(`/floor/${id}`);
-    const machine = andCheck ? (await getMachine(id)).data : undefined;
+    const machine = andCheck ? (await getMachine({ id })).data : undefined;
     if (machine) router.push(newCheck(machine));
     return true;
   };

@@ -9,7 +9,7 @@ import { Field } from '../ui/Field';
 import { longDay } from '../ui/formatTime';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
-import { useSaveRuleMutation } from './fleetApi';
+import { useSaveRuleMutation } from '../rounds/roundsApi';
 
 /** Common practice for a bed in daily use; a shop sets its own. */
 const DEFAULT_DAYS = 14;

@@ -6,7 +6,7 @@ import { machineFacts } from './machineFacts';
 
 /** Changes some facts of a machine on the spot. `change` gives what went wrong in words, or null. */
 export function useChangeMachine(machineId: string) {
-  const { data: machine } = useMachineQuery(machineId);
+  const { data: machine } = useMachineQuery({ id: machineId });
   const [save, { isLoading: busy }] = useSaveMachineMutation();
   async function change(facts: Partial<MachineFacts>): Promise<string | null> {
     if (!machine) return 'The machine’s facts are not here yet; try again when the server answers.';

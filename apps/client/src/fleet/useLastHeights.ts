@@ -9,7 +9,7 @@ const NOTHING: { points: HeightPoint[]; contours: BedContours | null } = { point
 
 /** The heights with which a machine's last finished check ended; nothing before the first, or while they come. */
 export function useLastHeights(machine: MachineOverview) {
-  const { data: check } = useCheckQuery(machine.lastCheck?.id ?? skipToken);
+  const { data: check } = useCheckQuery(machine.lastCheck ? { id: machine.lastCheck.id } : skipToken);
   const [heights, setHeights] = useState(NOTHING);
   const last = check?.roundList.at(-1);
   const setup = check?.setup;

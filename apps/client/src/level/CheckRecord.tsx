@@ -33,7 +33,7 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
   const dispatch = useAppDispatch();
   const personId = useAppSelector(({ people }) => people.person?.id ?? null);
   const wide = useIsWide();
-  const { data: machine } = useMachineQuery(check.machineId);
+  const { data: machine } = useMachineQuery({ id: check.machineId });
   const { roundList, setup } = check;
   const [shown, setShown] = useState<string | null>(null);
   const round = roundList.find(({ id }) => id === shown) ?? roundList.at(-1);

@@ -15,10 +15,13 @@ const CRUMBS = [{ label: 'Floor', href: '/floor' as const }];
 export function LevelCheckScreen() {
   const { checkId } = useLocalSearchParams<{ checkId: string }>();
   const draft = useAppSelector((state) => state.level.drafts[checkId]);
-  const { data, error, refetch } = useCheckQuery(checkId, {
-    skip: draft !== undefined,
-    refetchOnMountOrArgChange: true,
-  });
+  const { data, error, refetch } = useCheckQuery(
+    { id: checkId },
+    {
+      skip: draft !== undefined,
+      refetchOnMountOrArgChange: true,
+    },
+  );
   if (draft?.end) return <CheckSending draft={draft} />;
   if (draft) {
     return draft.stage === 'turning' ? (

@@ -5,15 +5,15 @@ import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { useMachineChecksQuery } from './levelApi';
+import { useChecksQuery } from './levelApi';
 
 const SHOWN = 6;
 
 /** The last finished checks of a machine, for comparison. */
 export function PastChecks({ machineId }: { machineId: string }) {
   const now = useNow();
-  const { data } = useMachineChecksQuery({ machineId, limit: SHOWN });
-  const finished = (data?.items ?? []).filter(({ outcome }) => outcome === 'finished');
+  const { data = [] } = useChecksQuery({ machineId, state: 'ended', limit: SHOWN });
+  const finished = data.filter(({ outcome }) => outcome === 'finished');
   if (finished.length === 0) return null;
   return (
     <Section title="BEFORE THIS" testID="past-checks">

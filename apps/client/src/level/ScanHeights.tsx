@@ -9,7 +9,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
 import { usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useStartScanMutation, useStopScanMutation } from './levelApi';
+import { useStartScanMutation, useStopScanMutation } from './scanApi';
 import { entryChanged, type CheckDraft } from './levelSlice';
 import { watchScan } from './watchScan';
 
@@ -64,7 +64,7 @@ export function ScanHeights({ draft, onScanned }: Props) {
         return;
       }
       const next = uuid();
-      const result = await start({ machineId, scanId: next });
+      const result = await start({ machineId, id: next });
       const failure = errorOf(result.error);
       if (failure) setProblem(failure.message);
       else dispatch(entryChanged({ id, change: { scanId: next, text: '' } }));
@@ -89,7 +89,12 @@ export function ScanHeights({ draft, onScanned }: Props) {
             aria-label="Readings taken"
           />
           <View style={{ alignSelf: 'flex-start' }}>
-            <ActionButton label="Stop the scan" icon="stop" onPress={() => void stop(scanId)} testID="stop-scan" />
+            <ActionButton
+              label="Stop the scan"
+              icon="stop"
+              onPress={() => void stop({ id: scanId })}
+              testID="stop-scan"
+            />
           </View>
         </View>
       ) : (

@@ -11,7 +11,8 @@ import { pickFile } from '../ui/pickFile';
 import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useImportShopMutation, useMakeFirstPersonMutation } from './peopleApi';
+import { useMakeFirstPersonMutation } from './peopleApi';
+import { useImportShopMutation } from './shopApi';
 import { signedIn } from './peopleSlice';
 
 /** The first start of a shop: its first account, a lead. */
@@ -27,7 +28,7 @@ export function FirstStart() {
   const differs = again !== '' && again !== secret;
   const submit = async () => {
     const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-    const result = await make({ id: id.current, name, secret, shared: false, zone, code, at: Date.now() });
+    const result = await make({ body: { id: id.current, name, secret, shared: false, zone, code, at: Date.now() } });
     if (result.data) dispatch(signedIn(result.data));
   };
   return (

@@ -10,12 +10,12 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
-import { useMakeTokenMutation, useRevokeTokenMutation, useTokensQuery } from './peopleApi';
+import { useMakeMachineTokenMutation, useRevokeTokenMutation, useMachineTokensQuery } from './peopleApi';
 
 /** Tokens with which a machine posts its own prints and readings. A new one is shown once. */
 export function MachineTokens({ machineId }: { machineId: string }) {
-  const { data: tokens = [] } = useTokensQuery(machineId);
-  const [make, { data: made, error, isLoading }] = useMakeTokenMutation();
+  const { data: tokens = [] } = useMachineTokensQuery({ machineId });
+  const [make, { data: made, error, isLoading }] = useMakeMachineTokenMutation();
   const [revoke] = useRevokeTokenMutation();
   const [name, setName] = useState('');
   const [open, setOpen] = useState(false);
@@ -37,7 +37,7 @@ export function MachineTokens({ machineId }: { machineId: string }) {
         </Notice>
       ) : null}
       {tokens.map(({ id, name: known, createdAt, lastUsedAt }) => (
-        <Row key={id} end={<ActionButton label="Revoke" kind="quiet" onPress={() => void revoke(id)} />}>
+        <Row key={id} end={<ActionButton label="Revoke" kind="quiet" onPress={() => void revoke({ id })} />}>
           <Words bold>{known}</Words>
           <Words
             size="small"

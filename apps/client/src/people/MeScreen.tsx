@@ -18,11 +18,11 @@ import { forgetRecords } from './forgetRecords';
 import {
   useChangeSecretMutation,
   useEndSessionMutation,
-  useLastBackupQuery,
   useLockMutation,
   useSessionsQuery,
   useSignOutMutation,
 } from './peopleApi';
+import { useLastBackupQuery } from './shopApi';
 import { deviceLocked } from './peopleSlice';
 import { SignInView } from './SignInView';
 
@@ -184,7 +184,7 @@ function Devices() {
             current ? (
               <Tag>this one</Tag>
             ) : (
-              <ActionButton label="Sign it out" kind="quiet" onPress={() => void end(id)} testID={`end-${id}`} />
+              <ActionButton label="Sign it out" kind="quiet" onPress={() => void end({ id })} testID={`end-${id}`} />
             )
           }
         >
@@ -203,7 +203,7 @@ function OwnSecret() {
   const [change, { isLoading, error, isSuccess }] = useChangeSecretMutation();
   const failure = errorOf(error);
   const submit = async () => {
-    const result = await change({ current, secret });
+    const result = await change({ body: { current, secret } });
     if (result.error) return;
     setOpen(false);
     setCurrent('');

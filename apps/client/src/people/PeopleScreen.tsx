@@ -85,7 +85,11 @@ export function PeopleScreen() {
                 </Words>
                 {isLead && person.lockedUntil && person.lockedUntil > now ? (
                   <View style={{ alignSelf: 'flex-start' }}>
-                    <ActionButton label="Let them try again" kind="quiet" onPress={() => void unlock(person.id)} />
+                    <ActionButton
+                      label="Let them try again"
+                      kind="quiet"
+                      onPress={() => void unlock({ id: person.id })}
+                    />
                   </View>
                 ) : null}
               </Row>

@@ -13,7 +13,7 @@ import { Page } from '../ui/Page';
 import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useSaveSettingsMutation, useSettingsQuery } from './peopleApi';
+import { useSaveSettingsMutation, useSettingsQuery } from './settingsApi';
 import { ZonePick } from './ZonePick';
 
 /** How the shop reads and works. Everybody sees it; a lead changes it. */

@@ -31,7 +31,7 @@ export function SignInView({ locked, demo, onCancel }: Props) {
   const [signIn, { isLoading, error, reset }] = useSignInMutation();
   const failure = errorOf(error);
   const submit = async (as = { name, secret }) => {
-    const result = await signIn({ ...as, shared: device === 'shared' });
+    const result = await signIn({ body: { ...as, shared: device === 'shared' } });
     if (result.data) dispatch(signedIn(result.data));
     else setSecret('');
   };

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import { useLockMutation, useSettingsQuery } from './peopleApi';
+import { useLockMutation } from './peopleApi';
+import { useSettingsQuery } from './settingsApi';
 import { deviceLocked } from './peopleSlice';
 
 const LOOK_EVERY_MS = 5_000;

@@ -7,10 +7,10 @@ import { errorOf } from '../api/errorOf';
 import { useJobsQuery } from '../care/jobApi';
 import { jobSignal, jobStands } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { useOpenChecksQuery } from '../level/levelApi';
+import { useChecksQuery } from '../level/levelApi';
 import { queuedSent, queuedTriedAgain } from '../state/queueSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import { useFindSurfacesQuery } from '../surfaces/surfacesApi';
+import { useSurfacesQuery } from '../surfaces/surfacesApi';
 import { HOLD_NAMES, spanWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
 import { Columns } from '../ui/Columns';
@@ -121,7 +121,7 @@ function Refused() {
 
 /** Surfaces on hold, the next to be free first. */
 function Holds({ now }: { now: number }) {
-  const { data = [] } = useFindSurfacesQuery({ state: 'on-hold', limit: 50 });
+  const { data = [] } = useSurfacesQuery({ state: 'on-hold', limit: 50 });
   const held = data
     .flatMap((surface) =>
       surface.state.hold && surface.state.hold.until > now ? [{ surface, hold: surface.state.hold }] : [],
@@ -173,7 +173,7 @@ function WhoIsHere() {
 /** Checks begun here, and those that other devices have begun. */
 function InHand({ now }: { now: number }) {
   const drafts = useAppSelector((state) => state.level.drafts);
-  const { data: open = [] } = useOpenChecksQuery();
+  const { data: open = [] } = useChecksQuery({ state: 'open' });
   const { data: jobs = [] } = useJobsQuery({ open: true });
   const here = Object.values(drafts).sort((p, q) => q.startedAt - p.startedAt);
   const elsewhere = open.filter(({ id }) => !drafts[id]);

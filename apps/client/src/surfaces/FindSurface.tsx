@@ -7,7 +7,7 @@ import { SearchField } from '../ui/SearchField';
 import { Tag } from '../ui/Tag';
 import { TOUCH, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useFindSurfacesQuery } from './surfacesApi';
+import { useSurfacesQuery } from './surfacesApi';
 import { whereWords } from './surfaceWords';
 
 interface Props {
@@ -22,7 +22,7 @@ export function FindSurface({ machineId, onFound }: Props) {
   const palette = usePalette();
   const [search, setSearch] = useState('');
   const query = useDeferredValue(search);
-  const { data = [] } = useFindSurfacesQuery({ search: query, fits: query === '' ? machineId : undefined, limit: 60 });
+  const { data = [] } = useSurfacesQuery({ search: query, fits: query === '' ? machineId : undefined, limit: 60 });
   const free = ({ state }: Surface) => (state.where.kind === 'rack' ? 0 : 1);
   const usable = data.filter(({ state }) => state.retired === null).sort((p, q) => free(p) - free(q));
   return (

@@ -79,7 +79,9 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
                   <Words bold figures>
                     {signedLength(known.offset)}
                   </Words>
-                  {mayDo ? <ActionButton label="Forget" kind="quiet" onPress={() => void withdraw(known.id)} /> : null}
+                  {mayDo ? (
+                    <ActionButton label="Forget" kind="quiet" onPress={() => void withdraw({ id: known.id })} />
+                  ) : null}
                 </View>
               }
             >

@@ -26,7 +26,7 @@ export function MachineStackPart({ machine, now }: { machine: MachineOverview; n
   const router = useRouter();
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const [editing, setEditing] = useState(false);
-  const { data: stack } = useStackQuery(machine.id);
+  const { data: stack } = useStackQuery({ id: machine.id });
   if (!stack) return null;
   const inVat = stack.layers.filter(({ slot }) => slot === 'film');
   const layers = stack.layers.filter(({ slot }) => slot !== 'film');
@@ -125,7 +125,7 @@ function MountedRow({ layer, now }: { layer: MachineStack['layers'][number]; now
 
 /** Turning over, taking off and the rest, for what lies on top. */
 function TopActions({ surfaceId, now }: { surfaceId: string; now: number }) {
-  const { data: surface } = useSurfaceQuery(surfaceId);
+  const { data: surface } = useSurfaceQuery({ id: surfaceId });
   return surface ? <SurfaceActions surface={surface} now={now} brief /> : null;
 }
 

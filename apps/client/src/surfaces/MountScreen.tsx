@@ -25,8 +25,8 @@ import { sideWords, whereWords } from './surfaceWords';
 export function MountScreen() {
   const router = useRouter();
   const params = useLocalSearchParams<{ surface?: string; machine?: string }>();
-  const surface = useSurfaceQuery(params.surface ?? '', { skip: !params.surface });
-  const machine = useMachineQuery(params.machine ?? '', { skip: !params.machine });
+  const surface = useSurfaceQuery({ id: params.surface ?? '' }, { skip: !params.surface });
+  const machine = useMachineQuery({ id: params.machine ?? '' }, { skip: !params.machine });
   const { data: machines = [] } = useMachinesQuery();
   const failure = errorOf(surface.error ?? machine.error);
   const chosenSurface = params.surface ? surface.data : undefined;
@@ -89,7 +89,7 @@ function MountPage({ surface, machine, crumbs }: PageProps) {
     error,
     refetch,
   } = useMountCheckQuery(
-    { machineId: machine.id, surfaceId: surface.id, sideUp, turned },
+    { id: machine.id, surfaceId: surface.id, sideUp, turned },
     { refetchOnMountOrArgChange: true },
   );
   const [mount, mounting] = useMountMutation();
@@ -107,7 +107,7 @@ function MountPage({ surface, machine, crumbs }: PageProps) {
       replaces: asked!.replaces ? { surfaceId: asked!.replaces.surfaceId, place: place! } : null,
       at: Date.now(),
     };
-    const result = await mount({ machineId: machine.id, key: uuid(), body });
+    const result = await mount({ id: machine.id, key: uuid(), body });
     if (!result.error) router.replace(`/floor/${machine.id}`);
     else void refetch();
   };

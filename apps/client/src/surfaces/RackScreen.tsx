@@ -18,7 +18,7 @@ import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { RackRow } from './RackRow';
-import { useMoveManyMutation, usePlacesQuery, useRackInfiniteQuery } from './surfacesApi';
+import { useMoveManyMutation, usePlacesQuery, useSurfacesPagesInfiniteQuery } from './surfacesApi';
 import { GROUP_NAMES } from './surfaceWords';
 
 const ANY = 'any';
@@ -50,7 +50,7 @@ export function RackScreen({ selectedId }: ListProps) {
   const [chosen, setChosen] = useState<ReadonlyMap<string, Surface> | null>(null);
   const [moving, setMoving] = useState(false);
   const query = useDeferredValue(search);
-  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useRackInfiniteQuery({
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = useSurfacesPagesInfiniteQuery({
     search: query,
     group: (params.group as SurfaceGroup | undefined) ?? null,
     state: (params.state as SurfaceCondition | undefined) ?? null,

@@ -6,7 +6,7 @@ import { Section } from '../ui/Section';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { RackRow } from './RackRow';
-import { useFindSurfacesQuery } from './surfacesApi';
+import { useSurfacesQuery } from './surfacesApi';
 
 const SHOWN = 50;
 
@@ -14,8 +14,8 @@ const SHOWN = 50;
 export function RackWaits() {
   const now = useNow();
   const router = useRouter();
-  const { data: onHold = [] } = useFindSurfacesQuery({ state: 'on-hold', limit: SHOWN });
-  const { data: waiting = [] } = useFindSurfacesQuery({ state: 'awaiting-work', limit: SHOWN });
+  const { data: onHold = [] } = useSurfacesQuery({ state: 'on-hold', limit: SHOWN });
+  const { data: waiting = [] } = useSurfacesQuery({ state: 'awaiting-work', limit: SHOWN });
   const held = onHold
     .filter(({ state }) => state.hold && state.hold.until > now)
     .sort((p, q) => p.state.hold!.until - q.state.hold!.until);

@@ -1,7 +1,7 @@
 import type { Surface } from '@even-bed/contract';
 import type { Side } from '@even-bed/core';
 import { View } from 'react-native';
-import { useBookInfiniteQuery } from '../book/bookApi';
+import { useBookPagesInfiniteQuery } from '../book/bookApi';
 import { LifeStrip, type Notch } from '../ui/LifeStrip';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
@@ -12,8 +12,8 @@ const MARKS = { wiped: 'w', washed: 'W', scrubbed: 's', renewed: 'R', repaired: 
 
 /** The life of each side as a strip, with what was done to it as notches. */
 export function SideLife({ surface, now }: { surface: Surface; now: number }) {
-  const { data } = useBookInfiniteQuery({ surfaceId: surface.id, kind: 'surface-work-done' });
-  const { data: flips } = useBookInfiniteQuery({ surfaceId: surface.id, kind: 'surface-turned' });
+  const { data } = useBookPagesInfiniteQuery({ surfaceId: surface.id, kind: 'surface-work-done' });
+  const { data: flips } = useBookPagesInfiniteQuery({ surfaceId: surface.id, kind: 'surface-turned' });
   const sides: Side[] = surface.kind.sides.length < 2 ? ['A'] : ['A', 'B'];
   const since = surface.renewedAt ?? surface.boughtAt ?? surface.createdAt;
   const done = [

@@ -1,9 +1,8 @@
 import type { Surface } from '@even-bed/contract';
-import type { HoldKind, QuarterTurn, Side, SurfaceEvent, SurfaceWork } from '@even-bed/core';
+import type { HoldKind, QuarterTurn, Side, SurfaceWork } from '@even-bed/core';
 import { isHeld } from '@even-bed/core/surfaces/surfaceState';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
@@ -15,7 +14,7 @@ import { dayAndTime } from '../ui/formatTime';
 import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
-import { useSurfaceEventMutation } from './surfacesApi';
+import { useSurfaceHappens, type SurfaceHappened } from './useSurfaceHappens';
 import { sideWords } from './surfaceWords';
 
 type Open = 'move' | 'work' | 'hold' | 'cut' | 'ask' | 'retire' | 'back' | null;
@@ -33,13 +32,13 @@ interface Props {
 export function SurfaceActions({ surface, now, brief }: Props) {
   const [open, setOpen] = useState<Open>(null);
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
-  const [write, { isLoading, error, reset }] = useSurfaceEventMutation();
+  const { write, isLoading, error, reset } = useSurfaceHappens();
   const failure = errorOf(error);
   const { where, retired } = surface.state;
   const on = where.kind === 'machine' ? where : null;
   const held = isHeld(surface.state, now);
-  const happened = async (event: SurfaceEvent) => {
-    const result = await write({ id: surface.id, key: uuid(), event });
+  const happened = async (event: SurfaceHappened) => {
+    const result = await write(surface.id, event);
     if (!result.error) setOpen(null);
   };
   const show = (dialog: Open) => {
@@ -219,7 +218,7 @@ function WorkDialog({
   busy,
   onClose,
   onDone,
-}: DialogProps & { surface: Surface; onDone: (event: SurfaceEvent) => void }) {
+}: DialogProps & { surface: Surface; onDone: (event: SurfaceHappened) => void }) {
   const twoSided = surface.kind.sides.length > 1;
   const { where } = surface.state;
   const [work, setWork] = useState<SurfaceWork>('wiped');
@@ -271,7 +270,7 @@ const SPANS: { hours: number; label: string }[] = [
   { hours: 72, label: '72 h' },
 ];
 
-function HoldDialog({ failure, busy, onClose, onDone }: DialogProps & { onDone: (event: SurfaceEvent) => void }) {
+function HoldDialog({ failure, busy, onClose, onDone }: DialogProps & { onDone: (event: SurfaceHappened) => void }) {
   const [hold, setHold] = useState<HoldKind>('cure');
   const [hours, setHours] = useState('24');
   const [reason, setReason] = useState('');

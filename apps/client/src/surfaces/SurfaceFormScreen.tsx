@@ -74,7 +74,10 @@ const formOf = (surface: Surface): Form => ({
 export function SurfaceFormScreen() {
   const { surfaceId } = useLocalSearchParams<{ surfaceId?: string }>();
   const kinds = useKindsQuery();
-  const surface = useSurfaceQuery(surfaceId ?? '', { skip: surfaceId === undefined, refetchOnMountOrArgChange: true });
+  const surface = useSurfaceQuery(
+    { id: surfaceId ?? '' },
+    { skip: surfaceId === undefined, refetchOnMountOrArgChange: true },
+  );
   // As it was opened: a refresh behind the form must not move its version.
   const [opened, setOpened] = useState<Surface | null>(null);
   if (surface.data && !surface.isFetching && !opened) setOpened(surface.data);

@@ -2,7 +2,7 @@ import type { Surface } from '@even-bed/contract';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import { useBookInfiniteQuery } from '../book/bookApi';
+import { useBookPagesInfiniteQuery } from '../book/bookApi';
 import { KIND_NAMES } from '../book/kindNames';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
@@ -34,7 +34,7 @@ interface Props {
 /** A surface's page: how it stands, what can be done with it, its life, its history. */
 export function SurfaceScreen({ parts }: Props) {
   const { surfaceId } = useLocalSearchParams<{ surfaceId: string }>();
-  const { data: surface, error, refetch } = useSurfaceQuery(surfaceId);
+  const { data: surface, error, refetch } = useSurfaceQuery({ id: surfaceId });
   const failure = errorOf(error);
   return surface ? (
     <SurfacePage key={surface.id} surface={surface} parts={parts} />
@@ -125,7 +125,7 @@ function SurfacePage({ surface, parts }: { surface: Surface; parts: Props['parts
 }
 
 function History({ surface, now }: { surface: Surface; now: number }) {
-  const { data, hasNextPage, fetchNextPage, isFetching } = useBookInfiniteQuery({ surfaceId: surface.id });
+  const { data, hasNextPage, fetchNextPage, isFetching } = useBookPagesInfiniteQuery({ surfaceId: surface.id });
   const entries = data?.pages.flatMap(({ items }) => items) ?? [];
   return (
     <Section title="HISTORY" testID="surface-history">

@@ -10,7 +10,7 @@ import { sideWords } from './surfaceWords';
 export function SurfaceSection({ surface }: { surface: Surface }) {
   const { where } = surface.state;
   const machineId = where.kind === 'machine' ? where.machineId : null;
-  const { data: stack } = useStackQuery(machineId ?? '', { skip: machineId === null });
+  const { data: stack } = useStackQuery({ id: machineId ?? '' }, { skip: machineId === null });
   const inVat = where.kind === 'machine' && where.slot === 'film';
   const { tag, kind, thickness } = surface;
   const own = { thickness: thickness ?? kind.thickness, measured: thickness !== null, loose: true, marked: true };

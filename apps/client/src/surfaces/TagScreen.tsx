@@ -7,7 +7,7 @@ import { useTagQuery } from './surfacesApi';
 /** The address that stands in the code of a label: it leads on to the page of whoever has the tag. */
 export function TagScreen() {
   const { tag } = useLocalSearchParams<{ tag: string }>();
-  const { data, error, refetch } = useTagQuery(tag);
+  const { data, error, refetch } = useTagQuery({ tag });
   const failure = errorOf(error);
   if (data) return <Redirect href={data.kind === 'surface' ? `/rack/${data.id}` : `/floor/${data.id}`} />;
   return (

@@ -63,7 +63,7 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
                 label="Undo"
                 kind="quiet"
                 onPress={steady(() => {
-                  void withdraw(done.id);
+                  void withdraw({ id: done.id });
                   setDone(null);
                 })}
                 testID="print-undo"

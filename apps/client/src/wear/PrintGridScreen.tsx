@@ -4,7 +4,7 @@ import { ScrollView, TextInput, View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { useSettingsQuery } from '../people/peopleApi';
+import { useSettingsQuery } from '../people/settingsApi';
 import { deviceStore } from '../state/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';

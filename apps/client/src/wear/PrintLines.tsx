@@ -8,11 +8,11 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
-import { usePrintsInfiniteQuery, useWithdrawPrintMutation } from './wearApi';
+import { usePrintsPagesInfiniteQuery, useWithdrawPrintMutation } from './wearApi';
 
 /** The prints of a machine or on a surface, the latest first. */
 export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfaceId: string }; mayDo: boolean }) {
-  const { data, hasNextPage, fetchNextPage, isFetching } = usePrintsInfiniteQuery(of);
+  const { data, hasNextPage, fetchNextPage, isFetching } = usePrintsPagesInfiniteQuery({ ...of, limit: 20 });
   const prints = data?.pages.flatMap(({ items }) => items) ?? [];
   const failed = prints.filter(({ held }) => !held).length;
   if (prints.length === 0) return null;
@@ -68,7 +68,11 @@ export function PrintLine({ print, of, mayDo }: LineProps) {
       onPress={mayDo ? () => setOpen(!open) : undefined}
       end={
         open ? (
-          <ActionButton label="Withdraw" onPress={() => void withdraw(print.id)} testID={`withdraw-${print.id}`} />
+          <ActionButton
+            label="Withdraw"
+            onPress={() => void withdraw({ id: print.id })}
+            testID={`withdraw-${print.id}`}
+          />
         ) : undefined
       }
     >

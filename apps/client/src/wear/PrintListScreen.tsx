@@ -47,14 +47,18 @@ const NONE = 'none';
 export function PrintListScreen() {
   const router = useRouter();
   const { id } = useLocalSearchParams<{ id?: string }>();
-  const { data: list, error, refetch } = usePrintListQuery(id ?? '', { skip: !id, refetchOnMountOrArgChange: true });
+  const {
+    data: list,
+    error,
+    refetch,
+  } = usePrintListQuery({ id: id ?? '' }, { skip: !id, refetchOnMountOrArgChange: true });
   const [send, sending] = useSendListMutation();
   const failure = errorOf(sending.error ?? error);
   if (id && list) return <ListView key={list.id} list={list} />;
   const choose = async () => {
     const file = await pickFile('.csv,.txt,.tsv,text/csv,text/plain');
     if (!file) return;
-    const result = await send({ id: uuid(), file, name: file.name });
+    const result = await send({ id: uuid(), file, name: file.name.slice(0, 120) });
     if (result.data) router.setParams({ id: result.data.id });
   };
   return (
@@ -115,7 +119,7 @@ function ListView({ list }: { list: PrintList }) {
     change({ columns });
   };
   const show = async () => {
-    const result = await look({ id: list.id, match });
+    const result = await look({ id: list.id, body: { match } });
     setPreview(result.data ?? null);
   };
   const takeAll = async () => {
@@ -124,7 +128,7 @@ function ListView({ list }: { list: PrintList }) {
     const sum = { taken: 0, known: 0 };
     for (let from: number | null = 0; from !== null && !stop.current;) {
       setProgress({ ...sum, running: true });
-      const result: Awaited<ReturnType<typeof take>> = await take({ id: list.id, match, from });
+      const result: Awaited<ReturnType<typeof take>> = await take({ id: list.id, body: { match, from } });
       if (result.error || !result.data) {
         setTakeFailure(errorOf(result.error)?.message ?? 'The server does not answer.');
         break;
@@ -240,7 +244,7 @@ function ListView({ list }: { list: PrintList }) {
           <ActionButton
             label="Let go of what still waits"
             kind="quiet"
-            onPress={() => void drop(list.id).then(() => router.replace('/prints'))}
+            onPress={() => void drop({ id: list.id }).then(() => router.replace('/prints'))}
             testID="list-drop"
           />
         </View>
@@ -344,7 +348,7 @@ function Fix({
         <ActionButton
           label="Put it right"
           busy={isLoading}
-          onPress={() => void fix({ id: listId, line: bad.line, cells }).then(onFixed)}
+          onPress={() => void fix({ id: listId, line: bad.line, body: { cells } }).then(onFixed)}
           testID={`fix-${bad.line}`}
         />
       </View>

@@ -13,7 +13,7 @@ import { SearchField } from '../ui/SearchField';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { PrintLine } from './PrintLines';
-import { usePrintListsQuery, usePrintsInfiniteQuery } from './wearApi';
+import { usePrintListsQuery, usePrintsPagesInfiniteQuery } from './wearApi';
 
 /** All prints, and the ways to write many of them down at once. */
 export function PrintsScreen() {
@@ -22,9 +22,10 @@ export function PrintsScreen() {
   const [search, setSearch] = useState('');
   const [held, setHeld] = useState<'all' | 'true' | 'false'>('all');
   const query = useDeferredValue(search);
-  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = usePrintsInfiniteQuery({
+  const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = usePrintsPagesInfiniteQuery({
     search: query,
-    held: held === 'all' ? null : held,
+    held: held === 'all' ? null : held === 'true',
+    limit: 20,
   });
   const { data: lists = [] } = usePrintListsQuery(undefined, { skip: !mayDo });
   const prints = data?.pages.flatMap(({ items }) => items) ?? [];

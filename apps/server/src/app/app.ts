@@ -6,7 +6,7 @@ import { validate } from '@even-bed/contract';
 import { bodyParser } from '@koa/bodyparser';
 import etag from '@koa/etag';
 import { Router } from '@koa/router';
-import Joi from 'joi';
+import type Joi from 'joi';
 import type { Knex } from 'knex';
 import Koa, { type Context } from 'koa';
 import compress from 'koa-compress';
@@ -152,8 +152,6 @@ type Steady = Pick<
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
-const NO_QUERY = Joi.object({});
-
 /** Ids in either case, as they are kept. @throws Problem 404 what is none: it reaches no store and no name of a file */
 function idsIn(params: Record<string, string>): Record<string, string> {
   return Object.fromEntries(
@@ -173,11 +171,12 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
   refuseOutsiders(route, caller);
   const params = idsIn(ctx.params as Record<string, string>);
   const writes = route.method !== 'get';
-  if (writes && route.upload === undefined && ctx.is('application/json') === false)
+  if (writes && route.takes === undefined && ctx.is('application/json') === false)
     throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
   const { db, now, firstCode } = parts;
-  await route.before?.({ db, now, firstCode, params, query: { ...ctx.query } });
-  const body = writes && route.upload === undefined ? await bodyOf(ctx, route) : { value: {}, nodes: 0 };
+  const query = checked<unknown>(route.querySchema, ctx.query, 'query');
+  await route.before?.({ db, now, firstCode, params, query });
+  const body = writes && route.takes === undefined ? await bodyOf(ctx, route) : { value: {}, nodes: 0 };
   const gone = new AbortController();
   ctx.res.once('close', () => gone.abort());
   const call: Call = {
@@ -185,13 +184,13 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
     ...caller,
     db: acting(parts.db, caller.person?.id ?? null, now),
     params,
-    query: checked(route.query ?? NO_QUERY, ctx.query, 'query'),
+    query,
     deviceMark: deviceMarkOf(ctx),
-    body: route.body ? checked(route.body, body.value, 'body', body.nodes) : undefined,
+    body: writes ? checked(route.bodySchema, body.value, 'body', body.nodes) : undefined,
     prepared: undefined,
     signal: gone.signal,
-    upload: route.upload && !route.upload.toFile ? await readUpload(ctx, route.upload) : null,
-    uploadFile: route.upload?.toFile ? await keepUpload(ctx, route.upload) : null,
+    upload: route.takes && !route.takes.toFile ? await readUpload(ctx, route.takes) : null,
+    uploadFile: route.takes?.toFile ? await keepUpload(ctx, route.takes) : null,
     device: deviceName(ctx.get('User-Agent')),
     origin: `${ctx.protocol}://${ctx.host}`,
   };
@@ -211,7 +210,7 @@ async function answerWith(ctx: Context, route: Route, call: Call): Promise<void>
       : await once(call.db, { key: writeKey(ctx), content: contentOf(ctx, call), now: call.now }, (trx) =>
           route.handle({ ...call, db: trx }),
         );
-  ctx.status = answer.status ?? 200;
+  ctx.status = answer.status ?? route.status ?? 200;
   if (answer.session !== undefined) setSession(ctx, answer.session);
   if (answer.deviceMark !== undefined) setMark(ctx, answer.deviceMark);
   ctx.set('Cache-Control', 'no-store');
@@ -268,7 +267,7 @@ function deviceMarkOf(ctx: Context): string | null {
   return mark ? fingerprintOf(mark) : null;
 }
 
-function checked<T>(schema: NonNullable<Route['query']>, value: unknown, where: 'query' | 'body', nodes = 0): T {
+function checked<T>(schema: Joi.ObjectSchema, value: unknown, where: 'query' | 'body', nodes = 0): T {
   const result = validate<T>(schema, value, { abortEarly: nodes > LIMITS.nodesForAllFaults });
   if (result.ok) return result.value;
   const [first] = Object.values(result.fields);

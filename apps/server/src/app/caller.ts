@@ -1,11 +1,11 @@
-import { ROLES, type Role } from '@even-bed/contract';
+import { ROLES, type Access, type Role } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import type { Context } from 'koa';
 import { fingerprintOf } from '../people/secrets';
 import { shopSettings } from '../manner/store';
 import { findSession, machineOfToken } from '../people/store';
 import { Problem } from '../kernel/problem';
-import type { Access, Call, Route } from '../kernel/route';
+import type { Call, Route } from '../kernel/route';
 
 export const SESSION_COOKIE = 'even-bed-session';
 export const DEVICE_COOKIE = 'even-bed-device';

@@ -11,6 +11,7 @@ import { connect, migrate } from '../db/connect';
 import type { LinkTimes } from '../machines/consoleLink';
 import type { SecretCost } from '../kernel/route';
 import { buildApp } from './app';
+import { heldAgainstDescription } from './describedAnswers.fixture';
 
 export const NOW = Date.UTC(2026, 10, 25, 12);
 export const LINK: LinkTimes = { connectMs: 300, silenceMs: 300, commandMs: 10_000 };
@@ -98,6 +99,7 @@ export async function openShop(more: Partial<MachineFacts> = {}) {
     secretCost: CHEAP,
     photoFolder,
   });
+  heldAgainstDescription(app);
   const handler = app.callback();
   /** A browser of its own: it keeps its cookie. */
   const device = () => request.agent(handler);

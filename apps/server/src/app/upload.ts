@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid';
 import { Problem } from '../kernel/problem';
 import type { Route } from '../kernel/route';
 
-type Upload = NonNullable<Route['upload']>;
+type Upload = NonNullable<Route['takes']>;
 
 /** The pieces of a file that is the body of a request, refusing what is too large before it is all there. */
 async function* pieces(ctx: Context, { types, limit, tooLarge }: Upload): AsyncGenerator<Buffer> {

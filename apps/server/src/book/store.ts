@@ -1,8 +1,9 @@
-import type { BookCheck, BookEntry, BookKind, CorrectionWrite, Page } from '@even-bed/contract';
+import type { BookCheck, BookEntry, BookFilter, BookKind, CorrectionWrite, Page, PageAsk } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import { entryHash, FIRST_HASH, type HashedEntry } from '../db/entryHash';
 import { matchBookText } from '../db/searchBook';
 import { writeEntry } from '../kernel/book';
+import { noSuchPage, pageFrom } from '../kernel/page';
 import { notFound } from '../kernel/problem';
 
 interface Row extends HashedEntry {
@@ -15,38 +16,29 @@ interface Row extends HashedEntry {
   hash: string;
 }
 
-export interface BookFilter {
-  search: string;
-  machineId?: string | undefined;
-  surfaceId?: string | undefined;
-  personId?: string | undefined;
-  kind?: BookKind | undefined;
-  /** Only lines before this running number. */
-  before?: number | undefined;
-  from?: number | undefined;
-  to?: number | undefined;
-  limit: number;
-}
-
 /** A page of the book, newest line first. */
-export async function listEntries(db: Knex, filter: BookFilter): Promise<Page<BookEntry>> {
+export async function listEntries(db: Knex, filter: BookFilter & PageAsk): Promise<Page<BookEntry>> {
   const query = withNames(db)
     .orderBy('book.seq', 'desc')
     .limit(filter.limit + 1);
-  const { search, before, limit, ...others } = filter;
+  const { search, after, limit, ...others } = filter;
+  const before = after === undefined ? undefined : lineOf(after);
   const alone = Object.values(others).every((value) => value === undefined);
   await matchBookText(db, query, { search, alone, before, limit: limit + 1 });
   if (filter.machineId !== undefined) void query.where('book.machine_id', filter.machineId);
   if (filter.surfaceId !== undefined) void query.where('book.surface_id', filter.surfaceId);
   if (filter.personId !== undefined) void query.where('book.person_id', filter.personId);
   if (filter.kind !== undefined) void query.where('book.kind', filter.kind);
-  if (filter.before !== undefined) void query.where('book.seq', '<', filter.before);
+  if (before !== undefined) void query.where('book.seq', '<', before);
   if (filter.from !== undefined) void query.where('book.at', '>=', filter.from);
   if (filter.to !== undefined) void query.where('book.at', '<', filter.to);
   const rows = (await query) as Row[];
-  const items = rows.slice(0, filter.limit).map(entryOf);
-  const last = items[items.length - 1];
-  return { items, next: rows.length > filter.limit && last ? String(last.seq) : null };
+  return pageFrom(rows.map(entryOf), limit, ({ seq }) => String(seq));
+}
+
+function lineOf(after: string): number {
+  if (!/^\d{1,15}$/.test(after)) throw noSuchPage();
+  return Number(after);
 }
 
 export async function findEntry(db: Knex, id: string): Promise<BookEntry | null> {

@@ -1,4 +1,4 @@
-import type { Job, JobEntry, JobLayer, JobStart, PlainLayer } from '@even-bed/contract';
+import type { Job, JobEntry, JobFilter, JobLayer, JobStart, Page, PageAsk, PlainLayer } from '@even-bed/contract';
 import {
   applyRunEvent,
   beginRun,
@@ -16,6 +16,7 @@ import {
   type Slot,
 } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
@@ -303,14 +304,12 @@ const entryOf = (row: NamedJob): JobEntry => ({
 });
 
 /** Jobs, the latest first; only those under way when asked so. */
-export async function listJobs(
-  db: Knex,
-  filter: { machineId?: string; open: boolean; limit: number },
-): Promise<JobEntry[]> {
-  const query = named(db).orderBy('j.started_at', 'desc').limit(filter.limit);
+export async function listJobs(db: Knex, filter: JobFilter & PageAsk): Promise<Page<JobEntry>> {
+  const query = latestFirst(named(db), { at: 'j.started_at', id: 'j.id' }, filter);
   if (filter.machineId !== undefined) void query.where('j.machine_id', filter.machineId);
   if (filter.open) void query.whereNull('j.ended');
-  return ((await query) as NamedJob[]).map(entryOf);
+  const rows = (await query) as NamedJob[];
+  return pageFrom(rows.map(entryOf), filter.limit, ({ startedAt, id }) => placeOf(startedAt, id));
 }
 
 /** A job with its events, or null. */

@@ -49,7 +49,7 @@ describe('a photo', () => {
     expect(await sharp(small).metadata()).toMatchObject({ width: 160, height: 320 });
     expect(fs.statSync(photoPath(shop.photoFolder, id, 'full')).mode & 0o111).toBe(0);
     expect(files().sort()).toEqual([`${id}-small.jpg`, `${id}.jpg`]);
-    await send(id, wide).expect(200);
+    await send(id, wide).expect(201);
     expect((await shop.api.get(`/api/photos?surfaceId=${surfaceId}`).expect(200)).body.items).toHaveLength(1);
   });
 

@@ -1,6 +1,7 @@
-import type { Inspection, InspectionWrite, Photo, PhotoUpload } from '@even-bed/contract';
+import type { Inspection, InspectionWrite, Page, PageAsk, Photo, PhotoUpload, Subject } from '@even-bed/contract';
 import { checkInspection, INSPECTION_CARDS } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { actorOf } from '../kernel/acting';
 import { atField, idTaken, notFound, Problem } from '../kernel/problem';
@@ -29,11 +30,6 @@ interface PhotoRow {
   bytes: number;
   sha256: string;
   person_id: string | null;
-}
-
-export interface Subject {
-  surfaceId?: string | undefined;
-  machineId?: string | undefined;
 }
 
 /** What something is called in the book: a surface by its tag, a machine by its name. */
@@ -94,14 +90,12 @@ const IDS_AT_ONCE = 500;
 /** What was seen of a surface or a machine, the latest first. */
 export async function listInspections(
   db: Knex,
-  { surfaceId, machineId }: Subject,
-  limit: number,
-): Promise<Inspection[]> {
+  { surfaceId, machineId, ...page }: Subject & PageAsk,
+): Promise<Page<Inspection>> {
   const query = db('inspections as i')
     .leftJoin('people as p', 'p.id', 'i.person_id')
-    .orderBy('i.at', 'desc')
-    .limit(limit)
     .select('i.*', 'p.name as person_name');
+  latestFirst(query, { at: 'i.at', id: 'i.id' }, page);
   if (surfaceId !== undefined) void query.where('i.surface_id', surfaceId);
   if (machineId !== undefined) void query.where('i.machine_id', machineId);
   const rows = (await query) as (InspectionRow & { person_name: string | null })[];
@@ -115,7 +109,7 @@ export async function listInspections(
     >[];
     for (const { id, inspection_id: of } of found) photos.set(of!, [...(photos.get(of!) ?? []), id]);
   }
-  return rows.map((row) => ({
+  const found = rows.map((row) => ({
     id: row.id,
     surfaceId: row.surface_id,
     machineId: row.machine_id,
@@ -127,10 +121,11 @@ export async function listInspections(
     personName: row.person_name,
     photoIds: photos.get(row.id) ?? [],
   }));
+  return pageFrom(found, page.limit, ({ at, id }) => placeOf(at, id));
 }
 
 export async function findPhoto(db: Knex, id: string): Promise<Photo | null> {
-  const [photo] = await listPhotos(db, { id });
+  const [photo] = (await listPhotos(db, { id, limit: 1 })).items;
   return photo ?? null;
 }
 
@@ -168,17 +163,14 @@ export async function savePhoto(
 }
 
 /** Photos of a surface or a machine, the latest first. */
-export async function listPhotos(db: Knex, filter: Subject & { id?: string }, limit = 200): Promise<Photo[]> {
-  const query = db('photos as f')
-    .leftJoin('people as p', 'p.id', 'f.person_id')
-    .orderBy('f.at', 'desc')
-    .limit(limit)
-    .select('f.*', 'p.name as person_name');
+export async function listPhotos(db: Knex, filter: Subject & PageAsk & { id?: string }): Promise<Page<Photo>> {
+  const query = db('photos as f').leftJoin('people as p', 'p.id', 'f.person_id').select('f.*', 'p.name as person_name');
+  latestFirst(query, { at: 'f.at', id: 'f.id' }, filter);
   if (filter.id !== undefined) void query.where('f.id', filter.id);
   if (filter.surfaceId !== undefined) void query.where('f.surface_id', filter.surfaceId);
   if (filter.machineId !== undefined) void query.where('f.machine_id', filter.machineId);
   const rows = (await query) as (PhotoRow & { person_name: string | null })[];
-  return rows.map((row) => ({
+  const found = rows.map((row) => ({
     id: row.id,
     surfaceId: row.surface_id,
     machineId: row.machine_id,
@@ -189,4 +181,5 @@ export async function listPhotos(db: Knex, filter: Subject & { id?: string }, li
     height: row.height,
     personName: row.person_name,
   }));
+  return pageFrom(found, filter.limit, ({ at, id }) => placeOf(at, id));
 }

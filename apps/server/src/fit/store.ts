@@ -1,6 +1,7 @@
-import type { Plan, PlanWrite } from '@even-bed/contract';
+import type { Page, PageAsk, Plan, PlanFilter, PlanWrite } from '@even-bed/contract';
 import { CORE_VERSION, toolSentence } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
@@ -91,18 +92,17 @@ export async function withdrawPlan(db: Knex, id: string, at: number): Promise<vo
 /** Plans that stand, the latest first. */
 export async function listPlans(
   db: Knex,
-  { id, machineId, limit }: { id?: string; machineId?: string | undefined; limit: number },
-): Promise<Plan[]> {
+  { id, machineId, ...page }: PlanFilter & PageAsk & { id?: string },
+): Promise<Page<Plan>> {
   const query = db('plans as l')
     .leftJoin('people as p', 'p.id', 'l.person_id')
     .whereNull('l.withdrawn_at')
-    .orderBy('l.at', 'desc')
-    .limit(limit)
     .select('l.*', 'p.name as person_name');
+  latestFirst(query, { at: 'l.at', id: 'l.id' }, page);
   if (id !== undefined) void query.where('l.id', id);
   if (machineId !== undefined) void query.where('l.machine_id', machineId);
   const rows = (await query) as (PlanRow & { person_name: string | null })[];
-  return rows.map((row) => ({
+  const found = rows.map((row) => ({
     id: row.id,
     machineId: row.machine_id,
     tool: row.tool,
@@ -112,4 +112,5 @@ export async function listPlans(
     at: row.at,
     personName: row.person_name,
   }));
+  return pageFrom(found, page.limit, ({ at, id: last }) => placeOf(at, last));
 }

@@ -1,8 +1,8 @@
-import type { Person, Role } from '@even-bed/contract';
+import { type Operation, type PageAsk, type Person } from '@even-bed/contract';
+import Joi from 'joi';
 import type { Knex } from 'knex';
-import type Joi from 'joi';
-import type { Logger } from 'pino';
 import type { Context } from 'koa';
+import type { Logger } from 'pino';
 
 /** A session as it stands: whose, on a device that several use or not, locked or not. */
 export interface OpenSession {
@@ -20,10 +20,10 @@ export interface SecretCost {
 }
 
 /** What a handler works with. Rooms add what only their own routes need. In a write, `db` is the transaction that the answer commits. */
-export interface Call {
-  params: Record<string, string>;
-  query: Record<string, unknown>;
-  body: unknown;
+export interface Call<Param extends string = string, Query = unknown, Body = unknown, Prepared = unknown> {
+  params: Readonly<Record<Param, string>>;
+  query: Query;
+  body: Body;
   db: Knex;
   now: number;
   log: Logger;
@@ -50,18 +50,18 @@ export interface Call {
   /** What an upload brought, or the file it was put into when it may be large. */
   upload: Buffer | null;
   /** What the route worked out before its transaction began. */
-  prepared: unknown;
+  prepared: Prepared;
   /** Ends when whoever asked has gone. */
   signal: AbortSignal;
   uploadFile: string | null;
 }
 
 /** What is known of a request before its body is read. */
-export type BeforeCall = Pick<Call, 'db' | 'now' | 'params' | 'query' | 'firstCode'>;
+export type BeforeCall<Query = unknown> = Pick<Call<string, Query>, 'db' | 'now' | 'params' | 'query' | 'firstCode'>;
 
-export interface Answer {
+export interface Answer<Body = unknown> {
   status?: number;
-  body: unknown;
+  body: Body;
   /** A new session's token for the cookie; null takes the cookie away. */
   session?: string | null;
   /** A new mark for this device. */
@@ -70,34 +70,61 @@ export interface Answer {
   file?: { type: string; name?: string; forever?: boolean };
 }
 
-/** Least role that may; "anyone" needs no sign-in. */
-export type Access = Role | 'anyone';
+/** What the handler of an operation works with. */
+export type CallOf<Op> =
+  Op extends Operation<unknown, infer Param, infer Query, infer Body> ? Call<Param, Query, Body> : never;
+/** What it answers. */
+export type AnswerOf<Op> = Op extends Operation<infer Body> ? Answer<Body> : never;
+type QueryOf<Op> = Op extends Operation<unknown, string, infer Query> ? Query : never;
 
-/** One route, described well enough to guard, to validate, to run and to document. */
-export interface Route {
-  method: 'get' | 'put' | 'post';
-  path: string;
-  area: string;
-  access: Access;
-  /** A machine's own token may do this for that machine. */
-  token?: true;
-  summary: string;
-  /** What the answer holds, for the documentation. */
-  answers: string;
-  query?: Joi.ObjectSchema;
-  body?: Joi.ObjectSchema;
-  /** Bytes of its JSON body at most, where LIMITS says too few; and values in it. */
-  bodyLimit?: number;
-  nodes?: number;
+/** How an operation is done, where more than its handler is needed. */
+export interface Doing<Op> {
   /** Refuses before anything of the body is read. */
-  before?: (call: BeforeCall) => Promise<void>;
+  before?: (call: BeforeCall<QueryOf<Op>>) => Promise<void>;
   /** Long work before the transaction: in it, everybody would wait. Its result is `call.prepared`. */
+  prepare?: (call: CallOf<Op>) => Promise<unknown>;
+  handle: (call: CallOf<Op>) => Promise<AnswerOf<Op>>;
+}
+
+/** How a read is done that streams: it writes to the context itself. */
+export interface Streaming<Op> {
+  stream: (ctx: Context, call: CallOf<Op>) => void | Promise<void>;
+}
+
+/** One route: an operation with its schemas and with how it is done. */
+export interface Route extends Operation {
+  querySchema: Joi.ObjectSchema;
+  bodySchema: Joi.ObjectSchema;
+  before?: Doing<Operation>['before'];
   prepare?: (call: Call) => Promise<unknown>;
-  /** Takes a file of at most so many bytes as its body, of one of these types. */
-  upload?: { types: readonly string[]; limit: number; tooLarge: string; toFile?: true };
-  /** Carries a secret, or does slow work before it writes: no transaction round it, and no record of its content. */
-  alone?: true;
   handle: (call: Call) => Promise<Answer>;
-  /** A GET that streams writes to the context itself. */
-  stream?: (ctx: Context, call: Call) => void;
+  stream?: (ctx: Context, call: Call) => void | Promise<void>;
+}
+
+const NOTHING = Joi.object({});
+
+/** What a list is asked beside its own questions. */
+const pageKeys = ({ usual, most }: { usual: number; most: number }): Record<keyof PageAsk, Joi.Schema> => ({
+  after: Joi.string().max(100).label('After'),
+  limit: Joi.number().integer().min(1).max(most).default(usual).label('Limit'),
+});
+
+/** The routes of an area: each of its operations with the schemas that it names and with how it is done. */
+export function routesOf<Table extends Record<string, Operation>>(
+  table: Table,
+  schemas: object,
+  doings: { [Id in keyof Table]: Doing<Table[Id]>['handle'] | Doing<Table[Id]> | Streaming<Table[Id]> },
+): Route[] {
+  const named = schemas as Record<string, Joi.ObjectSchema>;
+  return Object.entries(table).map(([id, operation]) => {
+    const doing = doings[id] as Doing<Operation>['handle'] | Partial<Doing<Operation> & Streaming<Operation>>;
+    const query = operation.query === undefined ? NOTHING : named[operation.query]!;
+    return {
+      ...operation,
+      querySchema: operation.list ? query.keys(pageKeys(operation.list)) : query,
+      bodySchema: operation.body === undefined ? NOTHING : named[operation.body]!,
+      handle: () => Promise.reject(new Error('streamed')),
+      ...(typeof doing === 'function' ? { handle: doing } : doing),
+    };
+  });
 }

@@ -150,7 +150,7 @@ describe('a level check', () => {
     expect((await list('state=ended')).body.items).toHaveLength(3);
     const first = (await list(`machineId=${shop.machineId}&limit=3`)).body;
     expect(first.items.map(({ startedAt }: { startedAt: number }) => startedAt - NOW)).toEqual([4, 3, 2]);
-    expect((await list(`limit=3&before=${first.next}`)).body).toMatchObject({
+    expect((await list(`limit=3&after=${first.next}`)).body).toMatchObject({
       items: [{ startedAt: NOW + 1 }, { startedAt: NOW }],
       next: null,
     });
@@ -178,6 +178,6 @@ describe('the book', () => {
     expect((await find(`from=${NOW + 1}`)).items).toHaveLength(1);
     const page = await find('limit=3');
     expect(page.items).toHaveLength(3);
-    expect((await find(`limit=3&before=${page.next}`)).items).toHaveLength(2);
+    expect((await find(`limit=3&after=${page.next}`)).items).toHaveLength(2);
   });
 });

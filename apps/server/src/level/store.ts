@@ -1,5 +1,6 @@
 import type {
   CheckEnd,
+  CheckFilter,
   CheckOutcome,
   CheckSetup,
   CheckStart,
@@ -9,6 +10,7 @@ import type {
   LevelRound,
   MadeTurn,
   Page,
+  PageAsk,
   RoundWrite,
   TurnsWrite,
 } from '@even-bed/contract';
@@ -17,6 +19,7 @@ import type { Knex } from 'knex';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { idTaken, notFound, Problem } from '../kernel/problem';
+import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { ruleDone } from '../rounds/store';
 import { finishedInWords, mm, turnsInWords } from './sentences';
 
@@ -267,28 +270,17 @@ export async function findCheck(db: Knex, id: string): Promise<LevelCheck | null
   };
 }
 
-export interface CheckFilter {
-  machineId?: string | undefined;
-  state?: 'open' | 'ended' | undefined;
-  before?: number | undefined;
-  limit: number;
-}
-
 /** A page of checks, the one begun last first. */
 export async function listChecks(
   db: Knex,
-  { machineId, state, before, limit }: CheckFilter,
+  { machineId, state, ...page }: CheckFilter & PageAsk,
 ): Promise<Page<LevelCheckSummary>> {
-  const query = checksWithNames(db)
-    .orderBy('c.started_at', 'desc')
-    .limit(limit + 1);
+  const query = latestFirst(checksWithNames(db), { at: 'c.started_at', id: 'c.id' }, page);
   if (machineId !== undefined) void query.where('c.machine_id', machineId);
   if (state === 'open') void query.whereNull('c.outcome');
   if (state === 'ended') void query.whereNotNull('c.outcome');
-  if (before !== undefined) void query.where('c.started_at', '<', before);
   const rows = (await query) as CheckRow[];
-  const items = rows.slice(0, limit).map(summaryOf);
-  return { items, next: rows.length > limit ? String(items[items.length - 1]!.startedAt) : null };
+  return pageFrom(rows.map(summaryOf), page.limit, ({ startedAt, id }) => placeOf(startedAt, id));
 }
 
 /** Turns of a machine's rounds that its simulated console has not been told of yet, oldest first. */

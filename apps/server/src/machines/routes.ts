@@ -1,9 +1,9 @@
+import { scanOperations } from '@even-bed/contract/machines/operations';
 import { PassThrough } from 'node:stream';
 import type { Context } from 'koa';
-import Joi from 'joi';
 import { findMachine } from '../fleet/store';
 import { notFound } from '../kernel/problem';
-import type { Call, Route } from '../kernel/route';
+import { routesOf, type CallOf } from '../kernel/route';
 import type { ScanJobs } from './scanJobs';
 
 declare module '../kernel/route' {
@@ -17,8 +17,8 @@ declare module '../kernel/route' {
 const HEARTBEAT_MS = 15_000;
 
 /** Streams a scan's progress as server-sent events, until it has ended or the listener goes. */
-function streamScan(ctx: Context, { params, scans }: Call): void {
-  const id = params['id']!;
+function streamScan(ctx: Context, { params, scans }: CallOf<typeof scanOperations.followScan>): void {
+  const id = params.id;
   if (!scans.find(id)) throw notFound('This scan');
   const stream = new PassThrough();
   const beat = setInterval(() => stream.write(':\n\n'), HEARTBEAT_MS);
@@ -39,56 +39,25 @@ function streamScan(ctx: Context, { params, scans }: Call): void {
   });
 }
 
-export const scanRoutes: Route[] = [
+export const scanRoutes = routesOf(
+  scanOperations,
+  {},
   {
-    method: 'put',
-    path: '/machines/:machineId/scans/:id',
-    area: 'machines',
-    access: 'technician',
-    summary: 'Read the heights of a machine over its console',
-    answers: 'The scan, running.',
-    body: Joi.object({}),
-    handle: async ({ db, params, scans }) => {
-      const machine = await findMachine(db, params['machineId']!);
+    startScan: async ({ db, params, scans }) => {
+      const machine = await findMachine(db, params.machineId);
       if (!machine) throw notFound('This machine');
-      return { status: 202, body: scans.start(params['id']!, machine) };
+      return { body: scans.start(params.id, machine) };
     },
-  },
-  {
-    method: 'get',
-    path: '/scans/:id',
-    area: 'machines',
-    access: 'looker',
-    summary: 'One scan as it stands',
-    answers: 'The scan.',
-    handle: ({ params, scans }) => {
-      const scan = scans.find(params['id']!);
+    scan: ({ params, scans }) => {
+      const scan = scans.find(params.id);
+      if (!scan) throw notFound('This scan');
+      return Promise.resolve({ body: scan });
+    },
+    followScan: { stream: streamScan },
+    stopScan: ({ params, scans }) => {
+      const scan = scans.stop(params.id);
       if (!scan) throw notFound('This scan');
       return Promise.resolve({ body: scan });
     },
   },
-  {
-    method: 'get',
-    path: '/scans/:id/events',
-    area: 'machines',
-    access: 'looker',
-    summary: 'Progress of a scan as server-sent events',
-    answers: 'A stream of the scan at each change.',
-    handle: () => Promise.reject(new Error('streamed')),
-    stream: streamScan,
-  },
-  {
-    method: 'post',
-    path: '/scans/:id/stop',
-    area: 'machines',
-    access: 'technician',
-    summary: 'Stop a scan',
-    answers: 'The scan.',
-    body: Joi.object({}),
-    handle: ({ params, scans }) => {
-      const scan = scans.stop(params['id']!);
-      if (!scan) throw notFound('This scan');
-      return Promise.resolve({ body: scan });
-    },
-  },
-];
+);

@@ -1,25 +1,13 @@
-import {
-  DEFAULT_SETTINGS,
-  firstPersonSchema,
-  ownSecretSchema,
-  personWriteSchema,
-  signInSchema,
-  tokenWriteSchema,
-  type FirstPerson,
-  type Manner,
-  type OwnSecret,
-  type PersonWrite,
-  type SessionState,
-  type SignIn,
-  type TokenWrite,
-} from '@even-bed/contract';
-import Joi from 'joi';
+import { peopleOperations } from '@even-bed/contract/people/operations';
+import * as schemas from '@even-bed/contract/people/records';
+import { DEFAULT_SETTINGS, type MachineToken, type Manner, type Person, type SessionState } from '@even-bed/contract';
 import type { Knex } from 'knex';
 import { v7 as uuid } from 'uuid';
 import { findMachine } from '../fleet/store';
 import { acting } from '../kernel/acting';
+import { pageOf } from '../kernel/page';
 import { atField, notFound, Problem } from '../kernel/problem';
-import type { Answer, Call, Route } from '../kernel/route';
+import { routesOf, type Answer, type Call, type CallOf } from '../kernel/route';
 import { saveSettings, shopSettings } from '../manner/store';
 import { fingerprintOf, hashSecret, newToken, secretMatches } from './secrets';
 import {
@@ -47,15 +35,13 @@ import {
   tryFailed,
 } from './store';
 
-const NOTHING = Joi.object({});
-
 async function shopManner(db: Knex): Promise<Manner> {
   const { units, zone, numbers } = await shopSettings(db);
   return { units, zone, numbers };
 }
 
 /** Opens a session for a person and answers with its cookie. */
-async function begin(call: Call, personId: string, shared: boolean): Promise<Answer> {
+async function begin(call: Call, personId: string, shared: boolean): Promise<Answer<SessionState>> {
   const token = newToken();
   const id = uuid();
   await openSession(call.db, {
@@ -76,10 +62,12 @@ async function begin(call: Call, personId: string, shared: boolean): Promise<Ans
   return { body, session: token, ...(mark === null ? {} : { deviceMark: mark }) };
 }
 
+type For<Id extends keyof typeof peopleOperations> = CallOf<(typeof peopleOperations)[Id]>;
+
 const notFirst = () => new Problem(409, 'not-empty', 'This shop has its first account already. Sign in.');
 
-async function firstPerson(call: Call): Promise<Answer> {
-  const { id, name, secret, shared, zone, at, code } = call.body as FirstPerson;
+async function firstPerson(call: For<'makeFirstPerson'>): Promise<Answer<SessionState>> {
+  const { id, name, secret, shared, zone, at, code } = call.body;
   // Asked before anything is hashed: a shop that has people hashes nothing for strangers.
   if ((await countPeople(call.db)) > 0) throw notFirst();
   if (call.firstCode !== null && code?.trim() !== call.firstCode)
@@ -122,8 +110,8 @@ async function tried(
   }
 }
 
-async function signIn(call: Call): Promise<Answer> {
-  const { name, secret, shared } = call.body as SignIn;
+async function signIn(call: For<'signIn'>): Promise<Answer<SessionState>> {
+  const { name, secret, shared } = call.body;
   const known = await findForSignIn(call.db, name);
   const { right } = await tried(call, name, async () => {
     // A name that isn't there takes as long as a wrong secret: neither answer tells a guesser which names exist.
@@ -140,7 +128,7 @@ async function signIn(call: Call): Promise<Answer> {
   return call.db.transaction((trx) => begin({ ...call, db: trx }, known.person.id, shared));
 }
 
-async function session({ db, session: open }: Call): Promise<Answer> {
+async function session({ db, session: open }: For<'session'>): Promise<Answer<SessionState>> {
   const base = { person: open?.person ?? null, shared: open?.shared ?? false, sessionId: open?.id ?? null };
   const demo = open && !open.locked ? null : await demoAccounts(db);
   const state = open
@@ -151,18 +139,18 @@ async function session({ db, session: open }: Call): Promise<Answer> {
       ? 'first-start'
       : 'signed-out';
   const manner = open ? await shopManner(db) : null;
-  return { body: { ...base, state, manner, demo } satisfies SessionState };
+  return { body: { ...base, state, manner, demo } };
 }
 
-async function changePerson(call: Call): Promise<Answer> {
-  const { secret, ...write } = call.body as PersonWrite;
+async function changePerson(call: For<'savePerson'>): Promise<Answer<Person>> {
+  const { secret, ...write } = call.body;
   const hash =
     secret === undefined ? null : { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
-  return call.db.transaction(async (trx) => ({ body: await savePerson(trx, call.params['id']!, write, hash) }));
+  return call.db.transaction(async (trx) => ({ body: await savePerson(trx, call.params.id, write, hash) }));
 }
 
-async function changeOwnSecret(call: Call): Promise<Answer> {
-  const { current, secret } = call.body as OwnSecret;
+async function changeOwnSecret(call: For<'changeSecret'>): Promise<Answer<{ changed: boolean }>> {
+  const { current, secret } = call.body;
   const { person, session: open } = call;
   const stored = await secretOf(call.db, person!.id);
   const { right } = await tried(call, person!.name, () => secretMatches(current, stored));
@@ -174,183 +162,56 @@ async function changeOwnSecret(call: Call): Promise<Answer> {
   return { body: { changed: true } };
 }
 
-async function makeToken({ db, params, body }: Call): Promise<Answer> {
-  const machine = await findMachine(db, params['machineId']!);
+async function makeToken({
+  db,
+  params,
+  body,
+}: For<'makeMachineToken'>): Promise<Answer<MachineToken & { token: string }>> {
+  const machine = await findMachine(db, params.machineId);
   if (!machine) throw notFound('This machine');
   const token = `eb_${newToken()}`;
-  const ids = { id: params['id']!, machineId: machine.id, machineName: machine.name };
-  const made = await db.transaction((trx) =>
-    saveToken(trx, { ...ids, tokenHash: fingerprintOf(token) }, body as TokenWrite),
-  );
-  return { status: 201, body: { ...made, token } };
+  const ids = { id: params.id, machineId: machine.id, machineName: machine.name };
+  const made = await db.transaction((trx) => saveToken(trx, { ...ids, tokenHash: fingerprintOf(token) }, body));
+  return { body: { ...made, token } };
 }
 
-export const peopleRoutes: Route[] = [
-  {
-    method: 'get',
-    path: '/session',
-    area: 'people',
-    access: 'anyone',
-    summary: 'Who is signed in on this device',
-    answers: 'The state of this device.',
-    handle: session,
+export const peopleRoutes = routesOf(peopleOperations, schemas, {
+  session,
+  makeFirstPerson: firstPerson,
+  signIn,
+  lock: async ({ db, session: open, now }) => {
+    if (open) await lockSession(db, open.id, now);
+    return { body: { locked: true } };
   },
-  {
-    method: 'post',
-    path: '/people/first',
-    area: 'people',
-    access: 'anyone',
-    alone: true,
-    summary: 'Make the first account, a lead; only while there is none',
-    answers: 'The state of this device, signed in.',
-    body: firstPersonSchema,
-    handle: firstPerson,
+  signOut: async ({ db, session: open, now }) => {
+    if (open) await endSession(db, open.id, now);
+    return { body: { ended: true }, session: null };
   },
-  {
-    method: 'post',
-    path: '/session',
-    area: 'people',
-    access: 'anyone',
-    alone: true,
-    summary: 'Sign in, or switch to another person',
-    answers: 'The state of this device, signed in. 429 while a name is slowed after wrong tries.',
-    body: signInSchema,
-    handle: signIn,
+  sessions: async ({ db, person, session: open, query }) => {
+    const whose = { personId: person!.role === 'lead' ? null : person!.id, currentId: open?.id ?? null };
+    return { body: pageOf(await listSessions(db, whose), query, ({ id }) => id) };
   },
-  {
-    method: 'post',
-    path: '/session/lock',
-    area: 'people',
-    access: 'looker',
-    summary: 'Lock this device; its person signs in again or another one does',
-    answers: 'locked.',
-    body: NOTHING,
-    handle: async ({ db, session: open, now }) => {
-      if (open) await lockSession(db, open.id, now);
-      return { body: { locked: true } };
-    },
+  endSession: async ({ db, params, person, now }) => {
+    const owner = await sessionOwner(db, params.id);
+    if (owner === null || (owner !== person!.id && person!.role !== 'lead')) throw notFound('This sign-in');
+    await endSession(db, params.id, now);
+    return { body: { ended: true } };
   },
-  {
-    method: 'post',
-    path: '/session/end',
-    area: 'people',
-    access: 'anyone',
-    summary: 'Sign out on this device',
-    answers: 'ended.',
-    body: NOTHING,
-    handle: async ({ db, session: open, now }) => {
-      if (open) await endSession(db, open.id, now);
-      return { body: { ended: true }, session: null };
-    },
+  changeSecret: changeOwnSecret,
+  people: async ({ db, query }) => ({ body: pageOf(await listPeople(db), query, ({ id }) => id) }),
+  savePerson: changePerson,
+  unlockPerson: async ({ db, params }) => {
+    const person = (await listPeople(db)).find(({ id }) => id === params.id);
+    if (!person) throw notFound('This person');
+    await forgetFailures(db, person.name);
+    return { body: { unlocked: true } };
   },
-  {
-    method: 'get',
-    path: '/sessions',
-    area: 'people',
-    access: 'looker',
-    summary: 'Devices that are signed in: one’s own, or everybody’s for a lead',
-    answers: 'items: the sessions, the last used first.',
-    handle: async ({ db, person, session: open }) => ({
-      body: {
-        items: await listSessions(db, {
-          personId: person!.role === 'lead' ? null : person!.id,
-          currentId: open?.id ?? null,
-        }),
-      },
-    }),
+  machineTokens: async ({ db, params, query }) => ({
+    body: pageOf(await listTokens(db, params.machineId), query, ({ id }) => id),
+  }),
+  makeMachineToken: makeToken,
+  revokeToken: async ({ db, params, now }) => {
+    await revokeToken(db, params.id, now);
+    return { body: { revoked: true } };
   },
-  {
-    method: 'post',
-    path: '/sessions/:id/end',
-    area: 'people',
-    access: 'looker',
-    summary: 'Sign a device out: one’s own, or any for a lead',
-    answers: 'ended.',
-    body: NOTHING,
-    handle: async ({ db, params, person, now }) => {
-      const owner = await sessionOwner(db, params['id']!);
-      if (owner === null || (owner !== person!.id && person!.role !== 'lead')) throw notFound('This sign-in');
-      await endSession(db, params['id']!, now);
-      return { body: { ended: true } };
-    },
-  },
-  {
-    method: 'post',
-    path: '/session/secret',
-    area: 'people',
-    access: 'looker',
-    alone: true,
-    summary: 'Change one’s own passphrase or PIN; other devices are signed out',
-    answers: 'changed.',
-    body: ownSecretSchema,
-    handle: changeOwnSecret,
-  },
-  {
-    method: 'get',
-    path: '/people',
-    area: 'people',
-    access: 'looker',
-    summary: 'Everybody who works here, and who did',
-    answers: 'items: the people, by name.',
-    handle: async ({ db }) => ({ body: { items: await listPeople(db) } }),
-  },
-  {
-    method: 'put',
-    path: '/people/:id',
-    area: 'people',
-    access: 'lead',
-    alone: true,
-    summary: 'Add a person (version 0) or change one',
-    answers: 'The person.',
-    body: personWriteSchema,
-    handle: changePerson,
-  },
-  {
-    method: 'post',
-    path: '/people/:id/unlock',
-    area: 'people',
-    access: 'lead',
-    summary: 'Let somebody sign in again at once after too many wrong tries',
-    answers: 'unlocked.',
-    body: NOTHING,
-    handle: async ({ db, params }) => {
-      const person = (await listPeople(db)).find(({ id }) => id === params['id']);
-      if (!person) throw notFound('This person');
-      await forgetFailures(db, person.name);
-      return { body: { unlocked: true } };
-    },
-  },
-  {
-    method: 'get',
-    path: '/machines/:machineId/tokens',
-    area: 'people',
-    access: 'lead',
-    summary: 'Tokens with which a machine posts prints and readings',
-    answers: 'items: the tokens in force, without their secret.',
-    handle: async ({ db, params }) => ({ body: { items: await listTokens(db, params['machineId']!) } }),
-  },
-  {
-    method: 'put',
-    path: '/machines/:machineId/tokens/:id',
-    area: 'people',
-    access: 'lead',
-    alone: true,
-    summary: 'Make a token for a machine; it is shown this once',
-    answers: 'The token, with its secret.',
-    body: tokenWriteSchema,
-    handle: makeToken,
-  },
-  {
-    method: 'post',
-    path: '/tokens/:id/revoke',
-    area: 'people',
-    access: 'lead',
-    summary: 'Take a token out of force',
-    answers: 'revoked.',
-    body: NOTHING,
-    handle: async ({ db, params, now }) => {
-      await revokeToken(db, params['id']!, now);
-      return { body: { revoked: true } };
-    },
-  },
-];
+});

@@ -1,4 +1,4 @@
-import type { BookEntry, KeptOffset, MachineOverview, Page, Person, Print, Surface } from '@even-bed/contract';
+import type { BookEntry, Inspection, KeptOffset, MachineOverview, Page, Person, Print, Surface } from '@even-bed/contract';
 import { surfaceCondition } from '@even-bed/core';
 import { adjustersCell, listNumber } from '@even-bed/core/fleet/listCells';
 import type { Knex } from 'knex';
@@ -113,6 +113,16 @@ const PEOPLE: Column<Person>[] = [
   column('role', ({ role }) => role),
   column('here', ({ active }) => active),
 ];
+const INSPECTIONS: Column<Inspection>[] = [
+  column('at', ({ at }) => day(at)),
+  column('card', ({ card }) => card),
+  column('code', ({ code }) => code),
+  column('numbers', ({ numbers }) => numbers),
+  column('note', ({ note }) => note),
+  column('person', ({ personName }) => personName),
+  column('surface id', ({ surfaceId }) => surfaceId),
+  column('machine id', ({ machineId }) => machineId),
+];
 const BOOK: Column<BookEntry>[] = [
   column('line', ({ seq }) => seq),
   column('at', ({ at }) => day(at)),
@@ -133,9 +143,9 @@ function* table<T>(columns: readonly Column<T>[], items: readonly T[], first: bo
 
 async function* paged<T>(
   columns: readonly Column<T>[],
-  page: (after: string | null) => Promise<Page<T>>,
+  page: (after: string | undefined) => Promise<Page<T>>,
 ): AsyncGenerator<string> {
-  for (let after: string | null = null, first = true; ; first = false) {
+  for (let after: string | undefined, first = true; ; first = false) {
     const { items, next }: Page<T> = await page(after);
     if (first || items.length > 0) yield* table(columns, items, first);
     if (next === null) return;
@@ -153,7 +163,7 @@ export async function* csvOf(db: Knex, list: CsvList, now: number): AsyncGenerat
     case 'people':
       return yield* table(PEOPLE, await listPeople(db), true);
     case 'offsets':
-      return yield* table(OFFSETS, await listOffsets(db, {}), true);
+      return yield* paged(OFFSETS, (after) => listOffsets(db, { limit: PAGE, after }));
     case 'kinds': {
       const kinds = await listKinds(db);
       const heads = ['name', 'group', 'thickness mm', 'limit C', 'sides', 'note'];
@@ -170,24 +180,13 @@ export async function* csvOf(db: Knex, list: CsvList, now: number): AsyncGenerat
       ]);
       return;
     }
-    case 'inspections': {
-      const heads = ['at', 'card', 'code', 'numbers', 'note', 'person', 'surface id', 'machine id'];
-      const all = await listInspections(db, {}, 1_000_000);
-      yield csv([
-        heads,
-        ...all.map((i) => [day(i.at), i.card, i.code, i.numbers, i.note, i.personName, i.surfaceId, i.machineId]),
-      ]);
-      return;
-    }
+    case 'inspections':
+      return yield* paged(INSPECTIONS, (after) => listInspections(db, { limit: PAGE, after }));
     case 'surfaces':
-      return yield* paged(surfaces(now), (after) =>
-        listSurfaces(db, { search: '', limit: PAGE, ...(after ? { after } : {}) }, now),
-      );
+      return yield* paged(surfaces(now), (after) => listSurfaces(db, { search: '', limit: PAGE, after }, now));
     case 'prints':
-      return yield* paged(PRINTS, (after) => listPrints(db, { search: '', limit: PAGE, ...(after ? { after } : {}) }));
+      return yield* paged(PRINTS, (after) => listPrints(db, { search: '', limit: PAGE, after }));
     case 'book':
-      return yield* paged(BOOK, (after) =>
-        listEntries(db, { search: '', limit: PAGE, ...(after ? { before: Number(after) } : {}) }),
-      );
+      return yield* paged(BOOK, (after) => listEntries(db, { search: '', limit: PAGE, after }));
   }
 }

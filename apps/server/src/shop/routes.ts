@@ -1,19 +1,19 @@
+import { shopOperations } from '@even-bed/contract/shop/operations';
+import * as schemas from '@even-bed/contract/shop/records';
+import type { ImportAsk } from '@even-bed/contract';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
-import Joi from 'joi';
 import { v7 as uuid } from 'uuid';
 import { notFound, Problem } from '../kernel/problem';
-import type { Answer, BeforeCall, Call, Route } from '../kernel/route';
+import { routesOf, type Answer, type AnswerOf, type BeforeCall, type CallOf } from '../kernel/route';
 import { countPeople } from '../people/store';
 import { exportShop } from './exportShop';
 import { importShop } from './importShop';
 import { CSV_LISTS, csvOf, type CsvList } from './lists';
 
-const EXPORT_LIMIT = 4 * 1024 * 1024 * 1024;
-
-async function takeAlong({ db, photoFolder, now }: Call): Promise<Answer> {
+async function takeAlong({ db, photoFolder, now }: CallOf<typeof shopOperations.exportShop>): Promise<Answer> {
   const file = path.join(os.tmpdir(), `even-bed-${uuid()}.zip`);
   await exportShop(db, { file, photoFolder, at: now });
   // The file has no name from here on: it is gone when it has been read, or when the reader goes.
@@ -26,15 +26,19 @@ async function takeAlong({ db, photoFolder, now }: Call): Promise<Answer> {
 /** An import under way: one at a time, and none into a shop that has people. */
 let importing = false;
 
-async function mayBringAlong({ db, firstCode, query }: BeforeCall): Promise<void> {
+async function mayBringAlong({ db, firstCode, query }: BeforeCall<ImportAsk>): Promise<void> {
   if ((await countPeople(db)) > 0)
     throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
-  if (firstCode !== null && query['code'] !== firstCode)
+  if (firstCode !== null && query.code !== firstCode)
     throw new Problem(403, 'wrong-code', 'This is not the code that stands on the server’s terminal.');
   if (importing) throw new Problem(429, 'busy', 'An export is being read in already. Wait for it.');
 }
 
-async function bringAlong({ db, photoFolder, uploadFile }: Call): Promise<Answer> {
+async function bringAlong({
+  db,
+  photoFolder,
+  uploadFile,
+}: CallOf<typeof shopOperations.importShop>): Promise<AnswerOf<typeof shopOperations.importShop>> {
   if (importing) throw new Problem(429, 'busy', 'An export is being read in already. Wait for it.');
   importing = true;
   try {
@@ -44,57 +48,19 @@ async function bringAlong({ db, photoFolder, uploadFile }: Call): Promise<Answer
   }
 }
 
-export const shopRoutes: Route[] = [
-  {
-    method: 'get',
-    path: '/backups/last',
-    area: 'shop',
-    access: 'lead',
-    summary: 'When the last backup was made',
-    answers: 'at: epoch ms; null when there is none, or none is made here.',
-    handle: ({ lastBackup }) => Promise.resolve({ body: { at: lastBackup() } }),
-  },
-  {
-    method: 'get',
-    path: '/export',
-    area: 'shop',
-    access: 'lead',
-    summary: 'Everything the shop has in one zip',
-    answers: 'A zip file; its README says what is in it.',
-    handle: takeAlong,
-  },
-  {
-    method: 'put',
-    path: '/import/:id',
-    area: 'shop',
-    access: 'anyone',
-    alone: true,
-    summary: 'Read an export into an empty shop; only while there is no account',
-    answers: 'rows: how many each table has.',
-    upload: {
-      types: ['application/zip', 'application/octet-stream', 'application/x-zip-compressed'],
-      limit: EXPORT_LIMIT,
-      tooLarge: 'An export may have at most 4 GB.',
-      toFile: true,
-    },
-    query: Joi.object({ code: Joi.string().max(20).label('Code') }),
+export const shopRoutes = routesOf(shopOperations, schemas, {
+  lastBackup: ({ lastBackup }) => Promise.resolve({ body: { at: lastBackup() } }),
+  exportShop: takeAlong,
+  importShop: {
     before: mayBringAlong,
     handle: bringAlong,
   },
-  {
-    method: 'get',
-    path: '/csv/:list',
-    area: 'shop',
-    access: 'looker',
-    summary: 'A list as CSV: machines, surfaces, kinds, prints, offsets, inspections, people or book',
-    answers: 'A CSV file.',
-    handle: ({ db, params, now }) => {
-      const list = CSV_LISTS.find((known) => known === params['list']) as CsvList | undefined;
-      if (!list) throw notFound('This list');
-      return Promise.resolve({
-        body: Readable.from(csvOf(db, list, now)),
-        file: { type: 'text/csv; charset=utf-8', name: `${list}.csv` },
-      });
-    },
+  listAsCsv: ({ db, params, now }) => {
+    const list = CSV_LISTS.find((known) => known === params.list) as CsvList | undefined;
+    if (!list) throw notFound('This list');
+    return Promise.resolve({
+      body: Readable.from(csvOf(db, list, now)),
+      file: { type: 'text/csv; charset=utf-8', name: `${list}.csv` },
+    });
   },
-];
+});

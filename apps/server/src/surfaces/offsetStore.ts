@@ -1,6 +1,7 @@
-import type { KeptOffset, OffsetAnswer, OffsetWrite } from '@even-bed/contract';
+import type { KeptOffset, OffsetAnswer, OffsetFilter, OffsetWrite, Page, PageAsk } from '@even-bed/contract';
 import { predictOffset } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
@@ -53,7 +54,7 @@ export async function keepOffset(db: Knex, id: string, write: OffsetWrite): Prom
 
 /** Takes an offset out of the reckoning. */
 export async function withdrawOffset(db: Knex, id: string, now: number): Promise<void> {
-  const [offset] = await listOffsets(db, { id });
+  const [offset] = (await listOffsets(db, { id, limit: 1 })).items;
   if (!offset) {
     if (await db<OffsetRow>('offsets').where({ id }).first()) return;
     throw notFound('This offset');
@@ -72,15 +73,15 @@ export async function withdrawOffset(db: Knex, id: string, now: number): Promise
 /** Offsets that count, the latest first. */
 export async function listOffsets(
   db: Knex,
-  filter: { id?: string; machineId?: string; surfaceId?: string },
-): Promise<KeptOffset[]> {
+  filter: OffsetFilter & PageAsk & { id?: string },
+): Promise<Page<KeptOffset>> {
   const query = db('offsets as o')
     .join('machines as m', 'm.id', 'o.machine_id')
     .join('surfaces as s', 's.id', 'o.surface_id')
     .leftJoin('people as p', 'p.id', 'o.person_id')
     .whereNull('o.withdrawn_at')
-    .orderBy('o.at', 'desc')
     .select('o.*', 'm.name as machine_name', 's.tag as surface_tag', 'p.name as person_name');
+  latestFirst(query, { at: 'o.at', id: 'o.id' }, filter);
   if (filter.id !== undefined) void query.where('o.id', filter.id);
   if (filter.machineId !== undefined) void query.where('o.machine_id', filter.machineId);
   if (filter.surfaceId !== undefined) void query.where('o.surface_id', filter.surfaceId);
@@ -89,7 +90,7 @@ export async function listOffsets(
     surface_tag: string;
     person_name: string | null;
   })[];
-  return rows.map((row) => ({
+  const found = rows.map((row) => ({
     id: row.id,
     machineId: row.machine_id,
     machineName: row.machine_name,
@@ -101,6 +102,7 @@ export async function listOffsets(
     note: row.note,
     personName: row.person_name,
   }));
+  return pageFrom(found, filter.limit, ({ at, id }) => placeOf(at, id));
 }
 
 /** What all offsets that worked say of a machine with a surface. */

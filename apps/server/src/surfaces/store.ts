@@ -1,4 +1,4 @@
-import type { KindWrite, Page, Surface, SurfaceKind, SurfaceWrite } from '@even-bed/contract';
+import type { KindWrite, Page, PageAsk, Surface, SurfaceFilter, SurfaceKind, SurfaceWrite } from '@even-bed/contract';
 import {
   applySurfaceEvent,
   belongsToResin,
@@ -8,10 +8,10 @@ import {
   type Side,
   type SurfaceCondition,
   type SurfaceEvent,
-  type SurfaceGroup,
   type SurfaceState,
 } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { pageFrom } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { actorOf } from '../kernel/acting';
 import { atField, notFound, stale } from '../kernel/problem';
@@ -96,22 +96,8 @@ export async function surfacesIn(db: Knex, machineId: string): Promise<Surface[]
   return ((await listed(db).where('s.machine_id', machineId)) as ListedRow[]).map(surfaceOf);
 }
 
-export interface SurfaceFilter {
-  search: string;
-  group?: SurfaceGroup | undefined;
-  kindId?: string | undefined;
-  machineId?: string | undefined;
-  place?: string | undefined;
-  state?: SurfaceCondition | undefined;
-  /** A machine that they may go on. */
-  fits?: string | undefined;
-  /** Only surfaces whose tag follows this one. */
-  after?: string | undefined;
-  limit: number;
-}
-
 /** Surfaces by tag, a page at a time. A search matches beginnings of tags, and any part of kinds, machines, places and notes. */
-export async function listSurfaces(db: Knex, filter: SurfaceFilter, now: number): Promise<Page<Surface>> {
+export async function listSurfaces(db: Knex, filter: SurfaceFilter & PageAsk, now: number): Promise<Page<Surface>> {
   const query = listed(db)
     .orderByRaw('s.tag COLLATE NOCASE')
     .limit(filter.limit + 1);
@@ -130,8 +116,7 @@ export async function listSurfaces(db: Knex, filter: SurfaceFilter, now: number)
     });
   }
   const rows = (await query) as ListedRow[];
-  const items = rows.slice(0, filter.limit).map(surfaceOf);
-  return { items, next: rows.length > filter.limit ? items[items.length - 1]!.tag : null };
+  return pageFrom(rows.map(surfaceOf), filter.limit, ({ tag }) => tag);
 }
 
 /** A sheet of another size than the plate's by more than this share is meant for another machine. */

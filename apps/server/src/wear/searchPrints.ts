@@ -1,35 +1,16 @@
+import type { PageAsk, PrintFilter } from '@even-bed/contract';
 import { FAILURES, FAILURE_WORDS } from '@even-bed/core';
 import type { Knex } from 'knex';
-
-export interface PrintFilter {
-  machineId?: string | undefined;
-  surfaceId?: string | undefined;
-  held?: boolean | undefined;
-  search: string;
-  from?: number | undefined;
-  to?: number | undefined;
-  after?: string | undefined;
-  limit: number;
-}
+import { latestFirst } from '../kernel/page';
 
 /** Narrows a query over prints to a page of those that a filter asks for, its words apart. */
-export function latest<T extends Knex.QueryBuilder>(query: T, filter: PrintFilter): T {
-  void query
-    .whereNull('p.withdrawn_at')
-    .orderBy([
-      { column: 'p.ended_at', order: 'desc' },
-      { column: 'p.id', order: 'desc' },
-    ])
-    .limit(filter.limit + 1);
+export function latest<T extends Knex.QueryBuilder>(query: T, filter: PrintFilter & PageAsk): T {
+  void latestFirst(query, { at: 'p.ended_at', id: 'p.id' }, filter).whereNull('p.withdrawn_at');
   if (filter.machineId !== undefined) void query.where('p.machine_id', filter.machineId);
   if (filter.surfaceId !== undefined) void query.where('p.surface_id', filter.surfaceId);
   if (filter.held !== undefined) void query.where('p.held', filter.held);
   if (filter.from !== undefined) void query.where('p.ended_at', '>=', filter.from);
   if (filter.to !== undefined) void query.where('p.ended_at', '<', filter.to);
-  if (filter.after !== undefined) {
-    const [at, id] = filter.after.split(',');
-    void query.whereRaw('(p.ended_at, p.id) < (?, ?)', [Number(at), id!]);
-  }
   return query;
 }
 
@@ -41,7 +22,7 @@ const FEW = 60;
  * material, how it failed, or the note. Among a million prints it reads only those that an index leads to: each thing
  * that the words name gives its own latest page, and the page is made of these.
  */
-export async function matchPrints(db: Knex, query: Knex.QueryBuilder, filter: PrintFilter): Promise<void> {
+export async function matchPrints(db: Knex, query: Knex.QueryBuilder, filter: PrintFilter & PageAsk): Promise<void> {
   const part = `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`;
   const like = (column: string) => db.raw(`?? LIKE ? ESCAPE '\\'`, [column, part]);
   const machines = (await db('machines').whereRaw(like('name')).pluck('id')) as string[];

@@ -1,8 +1,9 @@
-import type { Page, Print, PrintFacts } from '@even-bed/contract';
+import type { Page, PageAsk, Print, PrintFacts, PrintFilter } from '@even-bed/contract';
 import { FAILURE_WORDS, type Side, type Slot } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
-import { latest, matchPrints, type PrintFilter } from './searchPrints';
+import { latest, matchPrints } from './searchPrints';
 import { actorOf } from '../kernel/acting';
 import { atField, idTaken, notFound } from '../kernel/problem';
 
@@ -257,13 +258,11 @@ export async function materialsLately(db: Knex, machineId: string): Promise<stri
 }
 
 /** Prints, the latest first, a page at a time. Withdrawn ones are left out. */
-export async function listPrints(db: Knex, filter: PrintFilter): Promise<Page<Print>> {
+export async function listPrints(db: Knex, filter: PrintFilter & PageAsk): Promise<Page<Print>> {
   const query = latest(listed(db), filter);
   if (filter.search !== '') await matchPrints(db, query, filter);
   const rows = (await query) as ListedRow[];
-  const items = rows.slice(0, filter.limit).map(printOf);
-  const end = items[items.length - 1];
-  return { items, next: rows.length > filter.limit && end ? `${end.endedAt},${end.id}` : null };
+  return pageFrom(rows.map(printOf), filter.limit, ({ endedAt, id }) => placeOf(endedAt, id));
 }
 
 const printOf = (row: ListedRow): Print => ({

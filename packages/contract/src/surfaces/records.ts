@@ -4,17 +4,20 @@ import type {
   Face,
   Life,
   MountAsk,
+  OffsetPrediction,
   MountCheck,
   QuarterTurn,
   Side,
   Slot,
+  SurfaceCondition,
+  SurfaceEvent,
   SurfaceGroup,
   SurfaceState,
 } from '@even-bed/core';
 import { LABEL_SHEETS } from '@even-bed/core/surfaces/labelSheet';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
-import { idField, lengthField, nameField, tagField, timeField } from './fields';
+import { idField, lengthField, nameField, record, tagField, timeField } from '../kit/fields';
 
 /** What may touch a surface, and how it takes it. */
 export const CARE_ITEMS = [
@@ -140,7 +143,7 @@ export interface MountAnswer extends MountCheck {
 
 const limitField = (label: string) => Joi.number().min(20).max(500).allow(null).required().label(label);
 
-export const kindWriteSchema = Joi.object({
+export const kindWriteSchema = record<KindWrite>({
   name: nameField('Name').required(),
   group: Joi.string()
     .valid(...GROUPS)
@@ -192,7 +195,7 @@ export type KindWrite = SurfaceKindFacts & { version: number; at: number };
 
 const placeField = () => Joi.string().trim().max(60).allow('').required().label('Place');
 
-export const surfaceWriteSchema = Joi.object({
+export const surfaceWriteSchema = record<SurfaceWrite>({
   tag: tagField().allow('').required(),
   kindId: idField().required().label('Kind'),
   width: lengthField('Width', { min: 20, max: 2000 }).required(),
@@ -213,11 +216,13 @@ export type SurfaceWrite = SurfaceFacts & { place: string; version: number; at: 
 const side = () => Joi.string().valid('A', 'B').label('Side');
 const turned = () => Joi.number().valid(0, 90, 180, 270).label('Turned');
 const reason = (label: string) => Joi.string().trim().min(1).max(200).required().label(label);
-const event = (kind: string, keys: Joi.SchemaMap = {}) =>
-  Joi.object({ kind: Joi.string().valid(kind).required(), at: timeField('Time').required(), ...keys });
+type EventOf<Kind extends SurfaceEvent['kind']> = Extract<SurfaceEvent, { kind: Kind }>;
+const event = <Kind extends SurfaceEvent['kind']>(kind: Kind, keys: Joi.SchemaMap = {}) =>
+  Joi.object<EventOf<Kind>>({ kind: Joi.string().valid(kind).required(), at: timeField('Time').required(), ...keys });
 
 /** What a technician writes down of one surface. Mounting and retiring have routes of their own. */
-export const surfaceEventSchema = Joi.object({
+export type SurfaceHappening = Exclude<SurfaceEvent, { kind: 'mounted' | 'retired' | 'brought-back' }>;
+export const surfaceEventSchema = Joi.object<SurfaceHappening>({
   at: timeField('Time').required(),
   kind: Joi.string()
     .valid('taken-off', 'moved', 'turned', 'held', 'hold-cut', 'work-asked', 'work-done')
@@ -253,7 +258,7 @@ export const surfaceEventSchema = Joi.object({
 export const retireSchema = event('retired', { why: reason('Why') });
 export const bringBackSchema = event('brought-back', { why: reason('Why'), place: placeField() });
 
-export const moveManySchema = Joi.object({
+export const moveManySchema = record<MoveMany>({
   ids: Joi.array().items(idField()).min(1).max(500).unique().required().label('Surfaces'),
   place: placeField(),
   at: timeField('Time').required(),
@@ -264,13 +269,19 @@ export interface MoveMany {
   at: number;
 }
 
-export const mountCheckSchema = Joi.object({
+/** What is asked before a surface is put on a machine. */
+export interface MountCheckAsk {
+  surfaceId: string;
+  sideUp: Side;
+  turned: QuarterTurn;
+}
+export const mountCheckSchema = record<MountCheckAsk>({
   surfaceId: idField().required().label('Surface'),
   sideUp: side().default('A'),
   turned: turned().default(0),
 });
 
-export const mountSchema = Joi.object({
+export const mountSchema = record<MountWrite>({
   surfaceId: idField().required().label('Surface'),
   sideUp: side().required(),
   turned: turned().required(),
@@ -299,7 +310,7 @@ export interface MountWrite {
   at: number;
 }
 
-export const stackWriteSchema = Joi.object({
+export const stackWriteSchema = record<StackWrite>({
   layers: Joi.array()
     .items(
       Joi.object({
@@ -324,7 +335,18 @@ export interface StackWrite {
 
 export const SURFACE_STATES = ['in-use', 'in-rack', 'on-hold', 'awaiting-work', 'retired'] as const;
 
-export const surfaceListSchema = Joi.object({
+/** Which surfaces. */
+export interface SurfaceFilter {
+  search: string;
+  group?: SurfaceGroup;
+  kindId?: string;
+  machineId?: string;
+  place?: string;
+  state?: SurfaceCondition;
+  /** A machine that they may go on by kind and size; what is retired or lies there already is left out. */
+  fits?: string;
+}
+export const surfaceListSchema = record<SurfaceFilter>({
   search: Joi.string().trim().max(100).allow('').default('').label('Search'),
   group: Joi.string()
     .valid(...GROUPS)
@@ -335,14 +357,11 @@ export const surfaceListSchema = Joi.object({
   state: Joi.string()
     .valid(...SURFACE_STATES)
     .label('State'),
-  /** A machine that they may go on by kind and size; what is retired or lies there already is left out. */
   fits: idField().label('Fits'),
-  after: Joi.string().max(20).label('After'),
-  limit: Joi.number().integer().min(1).max(500).default(100).label('Limit'),
 });
 
 /** Labels to print: of these tags, on this sheet, from these cells of the first one on. */
-export const labelsSchema = Joi.object({
+export const labelsSchema = record<LabelsQuery>({
   sheet: Joi.string()
     .valid(...LABEL_SHEETS.map(({ id }) => id))
     .required()
@@ -364,4 +383,65 @@ export interface LabelsQuery {
   sheet: string;
   tags: string;
   cells?: string;
+}
+
+/** Whose a tag is. */
+export interface TagHolder {
+  kind: 'surface' | 'machine';
+  id: string;
+}
+
+/** A Z offset that worked. */
+export interface KeptOffset {
+  id: string;
+  machineId: string;
+  machineName: string;
+  surfaceId: string;
+  surfaceTag: string;
+  /** mm */
+  offset: number;
+  weight: number;
+  at: number;
+  note: string;
+  personName: string | null;
+}
+
+export const offsetWriteSchema = record<OffsetWrite>({
+  machineId: idField().required().label('Machine'),
+  surfaceId: idField().required().label('Surface'),
+  offset: lengthField('Z offset', { min: -20, max: 20 }).required(),
+  weight: Joi.number().greater(0).max(100).default(1).label('Weight'),
+  note: Joi.string().trim().max(200).allow('').default('').label('Note'),
+  at: timeField('Time').required(),
+});
+export interface OffsetWrite {
+  machineId: string;
+  surfaceId: string;
+  offset: number;
+  weight: number;
+  note: string;
+  at: number;
+}
+
+export interface OffsetFilter {
+  machineId?: string;
+  surfaceId?: string;
+}
+export const offsetListSchema = record<OffsetFilter>({
+  machineId: idField().label('Machine'),
+  surfaceId: idField().label('Surface'),
+});
+export interface OffsetQuestion {
+  machineId: string;
+  surfaceId: string;
+}
+export const offsetQuestionSchema = record<OffsetQuestion>({
+  machineId: idField().required().label('Machine'),
+  surfaceId: idField().required().label('Surface'),
+});
+/** What the offsets known say of a pair; null when they don't link the two. */
+export interface OffsetAnswer {
+  prediction: OffsetPrediction | null;
+  /** Offsets that were left out as odd, named for people; off by so many mm. */
+  odd: { machineName: string; tag: string; off: number }[];
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { idField, timeField } from './fields';
+import { idField, record, timeField } from '../kit/fields';
 
 /** What a rule asks for. More kinds come with the work they ask for. */
 export type RuleKind = 'level';
@@ -15,7 +15,7 @@ export interface Rule {
   version: number;
 }
 
-export const ruleWriteSchema = Joi.object({
+export const ruleWriteSchema = record<RuleWrite>({
   machineId: idField().required().label('Machine'),
   kind: Joi.string().valid('level').required().label('Kind'),
   everyDays: Joi.number().integer().min(1).max(730).required().label('Days between checks'),

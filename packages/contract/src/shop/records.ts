@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { nameField, timeField } from './fields';
+import { nameField, record, timeField } from '../kit/fields';
 
 /** How the shop reads and works. */
 export interface ShopSettings {
@@ -46,7 +46,7 @@ export const zoneField = () =>
     .messages({ 'zone.unknown': '{#label} is not known here. Use a name such as Europe/Lisbon.' })
     .label('Time zone');
 
-export const settingsWriteSchema = Joi.object({
+export const settingsWriteSchema = record<SettingsWrite>({
   name: nameField('Name of the shop').required(),
   units: Joi.string().valid('mm', 'in').required().label('Units'),
   zone: zoneField().required(),
@@ -64,3 +64,9 @@ export const settingsWriteSchema = Joi.object({
   at: timeField('Time').required(),
 });
 export type SettingsWrite = ShopSettings & { at: number };
+
+/** What reading an export in asks: the code of the terminal, where one is asked. */
+export interface ImportAsk {
+  code?: string;
+}
+export const importAskSchema = record<ImportAsk>({ code: Joi.string().max(20).label('Code') });

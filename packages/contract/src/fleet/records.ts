@@ -1,7 +1,7 @@
 import type { Adjuster, Extent, SeenFrom, Side, SmallMap } from '@even-bed/core';
 import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
-import { extentSchema, idField, lengthField, nameField, tagField, timeField } from './fields';
+import { extentSchema, idField, lengthField, nameField, record, tagField, timeField } from '../kit/fields';
 
 export type Family = 'filament' | 'resin';
 
@@ -107,7 +107,7 @@ const LARGEST = 2000;
 const place = (label: string) => lengthField(label, { min: -500, max: LARGEST }).required();
 const size = (label: string) => lengthField(label, { min: 20, max: LARGEST }).required();
 
-export const adjusterSchema = Joi.object({
+export const adjusterSchema = record<MachineAdjuster>({
   id: nameField('The id of the adjuster', 40).required(),
   name: nameField('Name of the adjuster', 40).required(),
   x: place('X of the adjuster'),
@@ -120,7 +120,7 @@ export const adjusterSchema = Joi.object({
   clockwise: Joi.string().valid('raises', 'lowers').required().label('What a clockwise turn does'),
 });
 
-export const consoleSchema = Joi.object({
+export const consoleSchema = record<ConsoleAddress>({
   host: nameField('Address of the console', 120)
     .pattern(/^[A-Za-z0-9.:_-]+$/)
     .messages({ 'string.pattern.base': '{#label} must be a name or an address, such as 192.168.1.20.' })
@@ -131,7 +131,7 @@ export const consoleSchema = Joi.object({
   bedTemperature: Joi.number().min(0).max(150).required().label('Bed temperature'),
 });
 
-export const machineFactsSchema = Joi.object({
+const machineKeys = {
   name: nameField('Name').required(),
   areaId: idField().required().label('Area'),
   shelf: Joi.string().trim().max(40).allow('').required().label('Shelf'),
@@ -161,16 +161,18 @@ export const machineFactsSchema = Joi.object({
   hottest: Joi.number().min(0).max(400).allow(null).default(null).label('Hottest bed'),
   tag: tagField().allow('').default(''),
   note: Joi.string().trim().max(2000).allow('').required().label('Note'),
-});
+};
+export const machineFactsSchema = record<MachineFacts>(machineKeys);
 
 /** A machine is made with version 0; an edit names the version it began with. */
-export const machineWriteSchema = machineFactsSchema.keys({
+export const machineWriteSchema = record<MachineWrite>({
+  ...machineKeys,
   version: Joi.number().integer().min(0).required().label('Version'),
   at: timeField('Time').required(),
 });
 export type MachineWrite = MachineFacts & { version: number; at: number };
 
-export const areaWriteSchema = Joi.object({
+export const areaWriteSchema = record<AreaWrite>({
   name: nameField('Name of the area').required(),
   position: Joi.number().integer().min(0).max(1000).required().label('Position'),
   version: Joi.number().integer().min(0).required().label('Version'),

@@ -37,8 +37,11 @@ export const VALIDATION: Joi.ValidationOptions = {
   errors: { wrap: { label: false } },
 };
 
-/** A client-made id. */
-/** Ids in either case; kept in the lower one. */
+/** A schema of exactly the keys of a type; what each of them may be is held against the type by a test. */
+export const record = <T extends object>(keys: { [Key in keyof T]-?: Joi.Schema }): Joi.ObjectSchema<T> =>
+  Joi.object<T>(keys);
+
+/** A client-made id, in either case; kept in the lower one. */
 export const idField = () => Joi.string().guid().lowercase().label('The id');
 
 /** Letters, a dash and a number: S-014. */

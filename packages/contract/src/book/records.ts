@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { idField, timeField } from './fields';
+import { idField, record, timeField } from '../kit/fields';
 
 export const BOOK_KINDS = [
   'area-added',
@@ -80,7 +80,17 @@ export interface BookEntry {
   hash: string;
 }
 
-export const bookListSchema = Joi.object({
+/** Which lines of the book. */
+export interface BookFilter {
+  search: string;
+  machineId?: string;
+  surfaceId?: string;
+  personId?: string;
+  kind?: BookKind;
+  from?: number;
+  to?: number;
+}
+export const bookListSchema = record<BookFilter>({
   search: Joi.string().trim().max(200).allow('').default('').label('Search'),
   machineId: idField().label('Machine'),
   surfaceId: idField().label('Surface'),
@@ -88,13 +98,11 @@ export const bookListSchema = Joi.object({
   kind: Joi.string()
     .valid(...BOOK_KINDS)
     .label('Kind'),
-  before: Joi.number().integer().min(1).label('Before'),
   from: timeField('From'),
   to: timeField('To'),
-  limit: Joi.number().integer().min(1).max(200).default(50).label('Limit'),
 });
 
-export const correctionSchema = Joi.object({
+export const correctionSchema = record<CorrectionWrite>({
   corrects: idField().required().label('The entry to correct'),
   text: Joi.string().trim().min(1).max(500).required().label('What is right'),
   at: timeField('Time').required(),

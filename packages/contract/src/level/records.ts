@@ -2,7 +2,7 @@ import type { Adjuster, ParseOptions, SeenFrom, TurnPlan } from '@even-bed/core'
 import { QUESTIONS } from '@even-bed/core/level/heightReading';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import Joi from 'joi';
-import { extentSchema, idField, lengthField, nameField, timeField } from './fields';
+import { extentSchema, idField, lengthField, nameField, record, timeField } from '../kit/fields';
 
 /** Where a round's heights came from. */
 export type HeightSource = 'machine' | 'pasted' | 'file' | 'typed';
@@ -92,10 +92,10 @@ const adjuster = Joi.object({
   clockwise: Joi.string().valid('raises', 'lowers').required().label('What a clockwise turn does'),
 });
 
-export const checkStartSchema = Joi.object({
+export const checkStartSchema = record<CheckStart>({
   machineId: idField().required().label('Machine'),
   startedAt: timeField('Start').required(),
-  setup: Joi.object({
+  setup: record<CheckSetup>({
     adjusters: Joi.array().items(adjuster).unique('id').min(3).max(12).required().label('Adjusters'),
     seenFrom: Joi.string().valid('above', 'below').required().label('Seen from'),
     aim: lengthField('Aim', { min: 0.001, max: 10 }).required(),
@@ -104,7 +104,7 @@ export const checkStartSchema = Joi.object({
   }).required(),
 });
 
-export const readingSchema = Joi.object({
+export const readingSchema = record<ParseOptions>({
   plus: Joi.string().valid('higher', 'lower').label('What + means'),
   extent: extentSchema.label('Extent'),
   firstRow: Joi.string().valid('front', 'rear').label('First row'),
@@ -114,7 +114,7 @@ export const readingSchema = Joi.object({
   ),
 });
 
-export const roundWriteSchema = Joi.object({
+export const roundWriteSchema = record<RoundWrite>({
   seq: Joi.number().integer().min(1).max(1000).required().label('Round'),
   takenAt: timeField('Time').required(),
   source: Joi.string().valid('machine', 'pasted', 'file', 'typed').required().label('Source'),
@@ -122,7 +122,7 @@ export const roundWriteSchema = Joi.object({
   reading: readingSchema.required().label('How to read them'),
 });
 
-export const turnsWriteSchema = Joi.object({
+export const turnsWriteSchema = record<TurnsWrite>({
   madeAt: timeField('Time').required(),
   turns: Joi.array()
     .items(
@@ -137,7 +137,7 @@ export const turnsWriteSchema = Joi.object({
     .label('Turns'),
 });
 
-export const checkEndSchema = Joi.object({
+export const checkEndSchema = record<CheckEnd>({
   endedAt: timeField('End').required(),
   outcome: Joi.string().valid('finished', 'dropped').required().label('Outcome'),
   note: Joi.string().trim().max(2000).allow('').required().label('Note'),
@@ -158,9 +158,11 @@ export interface Scan {
   message: string | null;
 }
 
-export const checkListSchema = Joi.object({
+export interface CheckFilter {
+  machineId?: string;
+  state?: 'open' | 'ended';
+}
+export const checkListSchema = record<CheckFilter>({
   machineId: idField().label('Machine'),
   state: Joi.string().valid('open', 'ended').label('State'),
-  before: timeField('Before'),
-  limit: Joi.number().integer().min(1).max(100).default(30).label('Limit'),
 });

@@ -6,7 +6,7 @@ import { METALS } from '@even-bed/core/fit/inductiveProbe';
 import { TOOLS } from '@even-bed/core/fit/toolInputs';
 import { WASHERS } from '@even-bed/core/fit/washers';
 import Joi from 'joi';
-import { idField, lengthField, nameField, numberField, timeField } from './fields';
+import { idField, lengthField, nameField, numberField, record, timeField } from '../kit/fields';
 
 /** A sum that was kept for a machine: what was asked. What it says is computed anew. */
 export interface Plan<T extends ToolId = ToolId> {
@@ -266,7 +266,9 @@ const machineAndTool = {
   at: timeField('Time').required(),
 };
 
-export const planWriteSchema = Joi.object({
+/** A plan of whichever tool. */
+export type AnyPlanWrite = PlanWrite;
+export const planWriteSchema = record<AnyPlanWrite>({
   ...machineAndTool,
   tool: oneOf(TOOLS, 'Tool').required(),
   input: Joi.object()
@@ -277,9 +279,11 @@ export const planWriteSchema = Joi.object({
     .label('What was asked'),
 });
 
-export const planListSchema = Joi.object({
+export interface PlanFilter {
+  machineId?: string;
+}
+export const planListSchema = record<PlanFilter>({
   machineId: idField().label('Machine'),
-  limit: Joi.number().min(1).max(200).default(50).label('Limit'),
 });
 
 /** Paper that a layout of blanks is printed on: one page as large as the sheet, or pages laid edge to edge. */
@@ -289,9 +293,12 @@ export interface BlanksPdfAsk {
   input: ToolInputs['blanks'];
   paper: Paper;
 }
-export const blanksPdfSchema = Joi.object({
+export const blanksPdfSchema = record<BlanksPdfAsk>({
   input: blanks.required().label('What was asked'),
   paper: oneOf(PAPERS, 'Paper').required(),
 });
 
-export const withdrawPlanSchema = Joi.object({ at: timeField('Time').required() });
+export interface WithdrawPlan {
+  at: number;
+}
+export const withdrawPlanSchema = record<WithdrawPlan>({ at: timeField('Time').required() });

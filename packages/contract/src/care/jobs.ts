@@ -3,8 +3,8 @@ import { CAUTIONS } from '@even-bed/core/care/cautions';
 import { PICTURES } from '@even-bed/core/care/procedure';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
-import { idField, nameField, numberField, timeField } from './fields';
-import type { MachineLayer } from './surfaces';
+import { idField, nameField, numberField, record, timeField } from '../kit/fields';
+import type { MachineLayer } from '../surfaces/records';
 
 /** A procedure as lists show it. */
 export interface ProcedureEntry {
@@ -190,7 +190,7 @@ const step = Joi.object({
 });
 
 /** The form of a procedure; whether it can be worked through is `checkProcedure`'s to say. */
-export const procedureSchema = Joi.object({
+export const procedureSchema = record<Procedure>({
   id: id('Name').required(),
   title: nameField('Title', 80).required(),
   family: Joi.string().valid('filament', 'resin', 'any').required().label('Family'),
@@ -237,7 +237,7 @@ export const procedureSchema = Joi.object({
   steps: Joi.array().items(step).min(1).max(80).required().label('Steps'),
 }).label('The procedure');
 
-export const procedureWriteSchema = Joi.object({
+export const procedureWriteSchema = record<ProcedureWrite>({
   doc: procedureSchema.required(),
   basedOn: Joi.string().max(60).allow(null).required().label('Copied from'),
   version: Joi.number().integer().min(0).required().label('Version'),
@@ -247,7 +247,7 @@ export const procedureWriteSchema = Joi.object({
 const named = (label: string) =>
   Joi.object().pattern(Joi.string().max(60), Joi.string().max(60)).required().label(label);
 
-export const jobStartSchema = Joi.object({
+export const jobStartSchema = record<JobStart>({
   procedureId: Joi.string().max(60).required().label('Job'),
   version: Joi.number().integer().min(0).required().label('Version'),
   machineId: idField().required().label('Machine'),
@@ -260,7 +260,7 @@ export const jobStartSchema = Joi.object({
 const onlyWith = (field: Joi.Schema, kinds: readonly string[]) =>
   field.when('kind', { is: Joi.valid(...kinds), then: Joi.required(), otherwise: Joi.forbidden() });
 
-export const jobEventSchema = Joi.object({
+export const jobEventSchema = record<JobEventWrite>({
   event: Joi.object({
     kind: Joi.string()
       .valid('done', 'cant', 'undone', 'noted', 'handed-over', 'stopped')
@@ -281,12 +281,18 @@ export const jobEventSchema = Joi.object({
     .label('Event'),
 });
 
-export const jobListSchema = Joi.object({
+export interface JobFilter {
+  machineId?: string;
+  open: boolean;
+}
+export const jobListSchema = record<JobFilter>({
   machineId: idField().label('Machine'),
   open: Joi.boolean().default(false).label('Open'),
-  limit: Joi.number().integer().min(1).max(200).default(50).label('Limit'),
 });
 
-export const procedureQuerySchema = Joi.object({
+export interface ProcedureAsk {
+  version?: number;
+}
+export const procedureQuerySchema = record<ProcedureAsk>({
   version: Joi.number().integer().min(0).label('Version'),
 });

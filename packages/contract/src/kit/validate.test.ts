@@ -1,5 +1,5 @@
-import { areaWriteSchema, machineWriteSchema } from './fleet';
-import { roundWriteSchema } from './level';
+import { areaWriteSchema, machineWriteSchema } from '../fleet/records';
+import { roundWriteSchema } from '../level/records';
 import { validate } from './validate';
 
 const ID = '0190a0a0-0000-7000-8000-000000000001';

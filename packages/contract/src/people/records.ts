@@ -1,11 +1,8 @@
-import { zoneField, type Manner } from './settings';
+import { zoneField, type Manner } from '../shop/records';
 import Joi from 'joi';
+import { ROLES, type Role } from '../kit/operation';
 import { COMMON_SECRETS } from './commonSecrets';
-import { idField, nameField, timeField } from './fields';
-
-/** looker: sees · technician: does · lead: rules, people, corrections, retiring, restoring. Each may what the one before may. */
-export const ROLES = ['looker', 'technician', 'lead'] as const;
-export type Role = (typeof ROLES)[number];
+import { idField, nameField, record, timeField } from '../kit/fields';
 
 export type SecretKind = 'passphrase' | 'pin';
 
@@ -97,7 +94,7 @@ const isCommon = (value: string) => {
 
 const personName = () => nameField('Name', 40);
 
-export const firstPersonSchema = Joi.object({
+export const firstPersonSchema = record<FirstPerson>({
   id: idField().required(),
   name: personName().required(),
   secret: secretField().required(),
@@ -118,7 +115,7 @@ export interface FirstPerson {
   at: number;
 }
 
-export const signInSchema = Joi.object({
+export const signInSchema = record<SignIn>({
   name: Joi.string().trim().min(1).max(40).required().label('Name'),
   secret: Joi.string().min(1).max(200).required().label('Passphrase or PIN'),
   shared: Joi.boolean().default(false).label('Shared device'),
@@ -129,7 +126,7 @@ export interface SignIn {
   shared: boolean;
 }
 
-export const personWriteSchema = Joi.object({
+export const personWriteSchema = record<PersonWrite>({
   name: personName().required(),
   role: Joi.string()
     .valid(...ROLES)
@@ -150,7 +147,7 @@ export interface PersonWrite {
   at: number;
 }
 
-export const ownSecretSchema = Joi.object({
+export const ownSecretSchema = record<OwnSecret>({
   current: Joi.string().min(1).max(200).required().label('Present passphrase or PIN'),
   secret: secretField('New passphrase or PIN').required(),
 });
@@ -159,7 +156,7 @@ export interface OwnSecret {
   secret: string;
 }
 
-export const tokenWriteSchema = Joi.object({
+export const tokenWriteSchema = record<TokenWrite>({
   name: nameField('Name of the token').required(),
   at: timeField('Time').required(),
 });

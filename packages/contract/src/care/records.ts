@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { idField, timeField } from './fields';
+import { idField, record, timeField } from '../kit/fields';
 
 /** What was seen when something was looked at: a card, its code, its numbers. */
 export interface Inspection {
@@ -25,7 +25,7 @@ export interface InspectionWrite {
   at: number;
 }
 
-export const inspectionWriteSchema = Joi.object({
+export const inspectionWriteSchema = record<InspectionWrite>({
   surfaceId: idField().allow(null).required().label('Surface'),
   machineId: idField().allow(null).required().label('Machine'),
   card: Joi.string().max(40).required().label('Inspection'),
@@ -39,10 +39,14 @@ export const inspectionWriteSchema = Joi.object({
   )
   .messages({ 'inspection.of': 'Say what was looked at: a surface or a machine.' });
 
-export const subjectQuerySchema = Joi.object({
+/** Of what: a surface, a machine, or all. */
+export interface Subject {
+  surfaceId?: string | undefined;
+  machineId?: string | undefined;
+}
+export const subjectQuerySchema = record<Subject>({
   surfaceId: idField().label('Surface'),
   machineId: idField().label('Machine'),
-  limit: Joi.number().integer().min(1).max(200).default(50).label('Limit'),
 });
 
 export interface Photo {
@@ -57,7 +61,7 @@ export interface Photo {
   personName: string | null;
 }
 
-export const photoUploadSchema = Joi.object({
+export const photoUploadSchema = record<PhotoUpload>({
   surfaceId: idField().label('Surface'),
   machineId: idField().label('Machine'),
   inspectionId: idField().label('Inspection'),
@@ -72,8 +76,9 @@ export interface PhotoUpload {
   note: string;
 }
 
-export const photoFileSchema = Joi.object({ size: Joi.string().valid('small', 'full').default('full').label('Size') });
-
-/** Types of photos that are taken. What they are is seen by their content, whatever they call themselves. */
-export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
-export const PHOTO_LIMIT = 20 * 1024 * 1024;
+export interface PhotoFileAsk {
+  size: 'small' | 'full';
+}
+export const photoFileSchema = record<PhotoFileAsk>({
+  size: Joi.string().valid('small', 'full').default('full').label('Size'),
+});

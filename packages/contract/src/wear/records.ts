@@ -1,8 +1,8 @@
-import type { ColumnMatch, OffsetPrediction, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
+import type { ColumnMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
 import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
 import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
 import Joi from 'joi';
-import { idField, lengthField, timeField } from './fields';
+import { idField, record, timeField } from '../kit/fields';
 
 /** A print as far as surfaces need it. Surface and side are what lay there when it ended. */
 export interface Print {
@@ -56,15 +56,15 @@ const printKeys = {
   note: Joi.string().trim().max(200).allow('').default('').label('Note'),
 };
 
-const printFacts = Joi.object(printKeys)
+const printFacts = record<PrintFacts>(printKeys)
   .custom((value: PrintFacts, helpers) => (value.held && value.failure !== null ? helpers.error('print.both') : value))
   .messages({ 'print.both': 'A print that held has not failed: leave out how it failed, or say that it failed.' });
 
 export const printWriteSchema = printFacts;
 
-export const printsWriteSchema = Joi.object({
+export const printsWriteSchema = record<PrintsWrite>({
   prints: Joi.array()
-    .items(printFacts.keys({ id: idField().required() }))
+    .items((printFacts as Joi.ObjectSchema).keys({ id: idField().required() }))
     .min(1)
     .max(500)
     .unique('id')
@@ -75,18 +75,22 @@ export interface PrintsWrite {
   prints: (PrintFacts & { id: string })[];
 }
 
-export const printListSchema = Joi.object({
+/** Which prints. */
+export interface PrintFilter {
+  machineId?: string;
+  surfaceId?: string;
+  held?: boolean;
+  search: string;
+  from?: number;
+  to?: number;
+}
+export const printListSchema = record<PrintFilter>({
   machineId: idField().label('Machine'),
   surfaceId: idField().label('Surface'),
   held: Joi.boolean().label('Held'),
   search: Joi.string().trim().max(60).allow('').default('').label('Search'),
   from: timeField('From'),
   to: timeField('To'),
-  /** "ended-at,id" of the last one of the page before. */
-  after: Joi.string()
-    .pattern(/^\d{1,16},[0-9a-f-]{36}$/)
-    .label('After'),
-  limit: Joi.number().integer().min(1).max(500).default(50).label('Limit'),
 });
 
 /** A list of prints that is being read in. */
@@ -146,63 +150,25 @@ const matchField = Joi.object({
   .required()
   .label('Columns');
 
-export const listUploadSchema = Joi.object({ name: Joi.string().trim().max(120).allow('').default('').label('Name') });
-export const listPreviewSchema = Joi.object({ match: matchField });
-export const listTakeSchema = Joi.object({
+export interface ListUpload {
+  name: string;
+}
+export const listUploadSchema = record<ListUpload>({
+  name: Joi.string().trim().max(120).allow('').default('').label('Name'),
+});
+export type ListPreviewAsk = Pick<ListTake, 'match'>;
+export const listPreviewSchema = record<ListPreviewAsk>({ match: matchField });
+export const listTakeSchema = record<ListTake>({
   match: matchField,
   from: Joi.number().integer().min(0).required().label('From'),
 });
-export const listLineSchema = Joi.object({
+export interface ListLine {
+  cells: string[];
+}
+export const listLineSchema = record<ListLine>({
   cells: Joi.array().items(Joi.string().max(500).allow('')).max(200).required().label('Cells'),
 });
 export interface ListTake {
   match: ColumnMatch;
   from: number;
-}
-
-/** A Z offset that worked. */
-export interface KeptOffset {
-  id: string;
-  machineId: string;
-  machineName: string;
-  surfaceId: string;
-  surfaceTag: string;
-  /** mm */
-  offset: number;
-  weight: number;
-  at: number;
-  note: string;
-  personName: string | null;
-}
-
-export const offsetWriteSchema = Joi.object({
-  machineId: idField().required().label('Machine'),
-  surfaceId: idField().required().label('Surface'),
-  offset: lengthField('Z offset', { min: -20, max: 20 }).required(),
-  weight: Joi.number().greater(0).max(100).default(1).label('Weight'),
-  note: Joi.string().trim().max(200).allow('').default('').label('Note'),
-  at: timeField('Time').required(),
-});
-export interface OffsetWrite {
-  machineId: string;
-  surfaceId: string;
-  offset: number;
-  weight: number;
-  note: string;
-  at: number;
-}
-
-export const offsetListSchema = Joi.object({
-  machineId: idField().label('Machine'),
-  surfaceId: idField().label('Surface'),
-});
-export const offsetQuestionSchema = Joi.object({
-  machineId: idField().required().label('Machine'),
-  surfaceId: idField().required().label('Surface'),
-});
-/** What the offsets known say of a pair; null when they don't link the two. */
-export interface OffsetAnswer {
-  prediction: OffsetPrediction | null;
-  /** Offsets that were left out as odd, named for people; off by so many mm. */
-  odd: { machineName: string; tag: string; off: number }[];
 }

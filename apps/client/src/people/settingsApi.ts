@@ -1,0 +1,6 @@
+import { settingsOperations } from '@even-bed/contract/shop/settingsOperations';
+import { endpointsOf } from '../api/endpoints';
+
+export const settingsApi = endpointsOf(settingsOperations);
+
+export const { useSettingsQuery, useSaveSettingsMutation } = settingsApi;

@@ -1,0 +1,6 @@
+import { ruleOperations } from '@even-bed/contract/rounds/operations';
+import { endpointsOf } from '../api/endpoints';
+
+export const roundsApi = endpointsOf(ruleOperations);
+
+export const { useSaveRuleMutation } = roundsApi;

@@ -1,0 +1,52 @@
+import { operations, type FileAnswer } from '../kit/operation';
+
+export interface ShopAnswers {
+  lastBackup: { at: number | null };
+  exportShop: FileAnswer;
+  importShop: { rows: Record<string, number> };
+  listAsCsv: FileAnswer;
+}
+
+export const shopOperations = operations<typeof import('./records'), ShopAnswers>()('shop', {
+  lastBackup: {
+    method: 'get',
+    path: '/backups/last',
+    access: 'lead',
+    summary: 'When the last backup was made',
+    answers: 'at: epoch ms; null when there is none, or none is made here.',
+    shows: ['Session'],
+  },
+  exportShop: {
+    method: 'get',
+    path: '/export',
+    access: 'lead',
+    summary: 'Everything the shop has in one zip',
+    answers: 'A zip file; its README says what is in it.',
+    gives: 'application/zip',
+  },
+  importShop: {
+    method: 'put',
+    path: '/import/:id',
+    access: 'anyone',
+    summary: 'Read an export into an empty shop; only while there is no account',
+    answers: 'rows: how many each table has.',
+    query: 'importAskSchema',
+    takes: {
+      types: ['application/zip', 'application/octet-stream', 'application/x-zip-compressed'],
+      limit: 4 * 1024 * 1024 * 1024,
+      tooLarge: 'An export may have at most 4 GB.',
+      toFile: true,
+    },
+    alone: true,
+    touches: ['Session'],
+    refuses: [403, 409, 422, 429],
+  },
+  listAsCsv: {
+    method: 'get',
+    path: '/csv/:list',
+    access: 'looker',
+    summary: 'A list as CSV: machines, surfaces, kinds, prints, offsets, inspections, people or book',
+    answers: 'A CSV file.',
+    gives: 'text/csv',
+  },
+});
