@@ -14,6 +14,7 @@ import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useSaveSettingsMutation, useSettingsQuery } from './settingsApi';
+import { ProgramTokens } from './ProgramTokens';
 import { ZonePick } from './ZonePick';
 
 /** How the shop reads and works. Everybody sees it; a lead changes it. */
@@ -25,7 +26,7 @@ export function SettingsScreen() {
     <Page title="Settings" testID="settings" crumbs={[{ label: me?.name ?? 'You', href: '/me' }]}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
       {!data && !failure ? <Loading what="the settings" /> : null}
-      {data ? <SettingsForm key={data.version} settings={data} mayChange={me?.role === 'lead'} /> : null}
+      {data ? <SettingsForm settings={data} mayChange={me?.role === 'lead'} /> : null}
     </Page>
   );
 }
@@ -35,13 +36,32 @@ function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChan
   const [save, { isLoading, error, isSuccess }] = useSaveSettingsMutation({ fixedCacheKey: 'settings' });
   const failure = errorOf(error);
   const set = <K extends keyof typeof form>(key: K, value: (typeof form)[K]) => setForm({ ...form, [key]: value });
-  const submit = () =>
-    void save({ key: uuid(), body: { ...form, lockMinutes: Number(form.lockMinutes), at: Date.now() } });
+  const submit = async () => {
+    const body = { ...form, lockMinutes: Number(form.lockMinutes), at: Date.now() };
+    const { data } = await save({ key: uuid(), body });
+    if (data) setForm((typed) => ({ ...typed, version: data.version }));
+  };
   return (
     <View style={{ maxWidth: 520, gap: SPACE.l }}>
       {failure && Object.keys(failure.fields).length === 0 ? (
         <Notice kind="stop" title="Not saved">
           {failure.message}
+        </Notice>
+      ) : null}
+      {settings.version > form.version && !isLoading ? (
+        <Notice kind="due" title="Somebody else changed the settings meanwhile" testID="settings-newer">
+          <Words>What you typed is still here.</Words>
+          <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+            <ActionButton
+              label="Take theirs"
+              onPress={() => setForm({ ...settings, lockMinutes: String(settings.lockMinutes) })}
+            />
+            <ActionButton
+              label="Go on with mine"
+              kind="quiet"
+              onPress={() => setForm({ ...form, version: settings.version })}
+            />
+          </View>
         </Notice>
       ) : null}
       {isSuccess ? <Notice kind="ready" title="Saved" testID="settings-saved" /> : null}
@@ -102,11 +122,12 @@ function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChan
       </Section>
       {mayChange ? (
         <View style={{ alignSelf: 'flex-start' }}>
-          <ActionButton label="Save" kind="main" busy={isLoading} onPress={submit} testID="set-save" />
+          <ActionButton label="Save" kind="main" busy={isLoading} onPress={() => void submit()} testID="set-save" />
         </View>
       ) : (
         <Words tone="steel">A lead changes these.</Words>
       )}
+      {mayChange ? <ProgramTokens /> : null}
     </View>
   );
 }

@@ -17,5 +17,7 @@ export const {
   useUnlockPersonMutation,
   useMachineTokensQuery,
   useMakeMachineTokenMutation,
+  useProgramTokensQuery,
+  useMakeProgramTokenMutation,
   useRevokeTokenMutation,
 } = peopleApi;

@@ -10,6 +10,7 @@ import { TOUCH, useIsWide, useOnItsSide, usePalette } from '../ui/theme';
 import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 import { KeysHelp } from './KeysHelp';
+import { useFollowing } from './useFollowing';
 import { loadNewVersion, useNewVersion } from './newVersion';
 
 interface Room {
@@ -52,6 +53,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const person = useAppSelector((state) => state.people.person);
   const [keysShown, setKeysShown] = useState(false);
   useJobAlarms();
+  useFollowing();
   useKeys({
     '?': () => setKeysShown(true),
     b: () => router.push('/bench'),

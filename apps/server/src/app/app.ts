@@ -108,7 +108,7 @@ export function buildApp(parts: AppParts): Koa {
   });
   // What the shop can do is told to whoever works there.
   serveDocs(router, routes, async (ctx, next) => {
-    refuseOutsiders({ access: 'looker' }, await callerOf(ctx, { db, now: now() }));
+    refuseOutsiders({ access: 'looker', method: 'get' }, await callerOf(ctx, { db, now: now() }));
     await next();
   });
   const steady = {
@@ -166,7 +166,7 @@ function idsIn(params: Record<string, string>): Record<string, string> {
 
 async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
   const caller = await callerOf(ctx, parts);
-  const known = caller.session?.id ?? caller.tokenMachineId;
+  const known = caller.session?.id ?? caller.tokenMachineId ?? caller.programId;
   parts.pacer.take(known ?? `at ${ctx.ip}`, known !== null, performance.now());
   refuseOutsiders(route, caller);
   const params = idsIn(ctx.params as Record<string, string>);
@@ -188,13 +188,21 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
     deviceMark: deviceMarkOf(ctx),
     body: writes ? checked(route.bodySchema, body.value, 'body', body.nodes) : undefined,
     prepared: undefined,
+    mayStill: async () => {
+      try {
+        refuseOutsiders(route, await callerOf(ctx, { db: parts.db, now: parts.clock(), touch: false }));
+        return true;
+      } catch {
+        return false;
+      }
+    },
     signal: gone.signal,
     upload: route.takes && !route.takes.toFile ? await readUpload(ctx, route.takes) : null,
     uploadFile: route.takes?.toFile ? await keepUpload(ctx, route.takes) : null,
     device: deviceName(ctx.get('User-Agent')),
     origin: `${ctx.protocol}://${ctx.host}`,
   };
-  if (route.stream) return route.stream(ctx, call);
+  if (route.stream) return await route.stream(ctx, call);
   try {
     await answerWith(ctx, route, call);
   } finally {

@@ -3,32 +3,42 @@ import type { Knex } from 'knex';
 import type { Context } from 'koa';
 import { fingerprintOf } from '../people/secrets';
 import { shopSettings } from '../manner/store';
-import { findSession, machineOfToken } from '../people/store';
+import { findSession, tokenInForce } from '../people/store';
 import { Problem } from '../kernel/problem';
 import type { Call, Route } from '../kernel/route';
 
 export const SESSION_COOKIE = 'even-bed-session';
 export const DEVICE_COOKIE = 'even-bed-device';
 
-type Caller = Pick<Call, 'person' | 'session' | 'tokenMachineId'>;
+type Caller = Pick<Call, 'person' | 'session' | 'tokenMachineId' | 'programId'>;
 
-/** Who sends a request: by the session of its cookie, or by a machine's token. */
-export async function callerOf(ctx: Context, { db, now }: { db: Knex; now: number }): Promise<Caller> {
+const NOBODY: Caller = { person: null, session: null, tokenMachineId: null, programId: null };
+
+/**
+ * Who sends a request: by the session of its cookie, or by a token.
+ * @param touch whether it counts as use; what only goes on in the background doesn't
+ */
+export async function callerOf(
+  ctx: Context,
+  { db, now, touch = true }: { db: Knex; now: number; touch?: boolean },
+): Promise<Caller> {
   const [, token] = /^Bearer (\S+)$/.exec(ctx.get('Authorization')) ?? [];
   if (token !== undefined) {
-    const tokenMachineId = await machineOfToken(db, fingerprintOf(token), now);
-    if (tokenMachineId === null) throw new Problem(401, 'bad-token', 'This token is not known, or was revoked.');
-    return { person: null, session: null, tokenMachineId };
+    const known = await tokenInForce(db, fingerprintOf(token), { now, touch });
+    if (known === null) throw new Problem(401, 'bad-token', 'This token is not known, or was revoked.');
+    return known.machineId === null
+      ? { ...NOBODY, programId: known.id }
+      : { ...NOBODY, tokenMachineId: known.machineId };
   }
   const cookie = ctx.cookies.get(SESSION_COOKIE);
-  if (!cookie) return { person: null, session: null, tokenMachineId: null };
+  if (!cookie) return NOBODY;
   const lockMs = async () => (await shopSettings(db)).lockMinutes * 60_000;
-  const session = await findSession(db, fingerprintOf(cookie), { now, lockMs });
-  return { person: session && !session.locked ? session.person : null, session, tokenMachineId: null };
+  const session = await findSession(db, fingerprintOf(cookie), { now, lockMs, touch });
+  return { ...NOBODY, person: session && !session.locked ? session.person : null, session };
 }
 
 /** Refuses whoever may not use a route. */
-export function refuseOutsiders(route: Pick<Route, 'access' | 'token'>, caller: Caller): void {
+export function refuseOutsiders(route: Pick<Route, 'access' | 'token' | 'method' | 'personal'>, caller: Caller): void {
   if (route.access === 'anyone') return;
   if (caller.tokenMachineId !== null) {
     if (route.token) return;
@@ -37,6 +47,10 @@ export function refuseOutsiders(route: Pick<Route, 'access' | 'token'>, caller: 
       'not-allowed',
       'A machine’s token may only post prints and readings, and read its own machine.',
     );
+  }
+  if (caller.programId !== null) {
+    if (route.method === 'get' && route.access === 'looker' && !route.personal) return;
+    throw new Problem(403, 'not-allowed', 'A program’s token may only read, what a looker sees.');
   }
   if (caller.session?.locked)
     throw new Problem(401, 'locked', `This device is locked. ${caller.session.person.name} or somebody else signs in.`);

@@ -58,7 +58,7 @@ function renamed<T>(schema: T): T {
 const json = (schema: unknown) => ({ 'application/json': { schema } });
 
 function operation(route: Route): Json {
-  const { id, area, summary, access, token, method } = route;
+  const { id, area, summary, access, token, method, personal } = route;
   const anyone = access === 'anyone';
   return {
     operationId: id,
@@ -67,7 +67,9 @@ function operation(route: Route): Json {
     description: anyone
       ? 'Anyone may.'
       : `Needs a ${access}.${token ? ' A machine’s token may, for that machine.' : ''}`,
-    security: anyone ? [] : [{ session: [] }, ...(token || method === 'get' ? [{ token: [] }] : [])],
+    security: anyone
+      ? []
+      : [{ session: [] }, ...(token || (method === 'get' && access === 'looker' && !personal) ? [{ token: [] }] : [])],
     parameters: parametersOf(route),
     ...requestOf(route),
     responses: responsesOf(route),

@@ -1,10 +1,11 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import type { Role } from '@even-bed/contract';
 import type { Response } from 'supertest';
 import { routes } from './routes';
 import { newId, NOW, openShop, type Shop } from './shop.fixture';
 
-const CALLERS = ['signed out', 'looker', 'technician', 'lead', "machine's token"] as const;
+const CALLERS = ['signed out', 'looker', 'technician', 'lead', "machine's token", "program's token"] as const;
 type Caller = (typeof CALLERS)[number];
 
 interface Line {
@@ -58,9 +59,22 @@ async function ask(line: Line, caller: Caller): Promise<Response> {
   // A device for each question: some of them end their own session.
   const name = `${caller} ${++asked}`;
   const device =
-    caller === 'signed out' || caller === "machine's token" ? shop.device() : await shop.signedIn(caller, name);
+    caller === 'signed out' || caller.endsWith('token') ? shop.device() : await shop.signedIn(caller as Role, name);
   const request = device[line.method](address);
   if (caller === "machine's token") void request.set('Authorization', `Bearer ${await machineToken()}`);
+  if (caller === "program's token") void request.set('Authorization', `Bearer ${await programToken()}`);
+  // A stream goes on: its first part is the answer.
+  if (line.path === '/events')
+    void request.buffer(true).parse((response, done) => {
+      const stream = response as unknown as NodeJS.ReadableStream & { destroy: () => void };
+      if (response.headers['content-type'] === 'text/event-stream') {
+        stream.destroy();
+        return done(null, {});
+      }
+      let text = '';
+      stream.on('data', (part) => (text += String(part)));
+      stream.on('end', () => done(null, JSON.parse(text)));
+    });
   return line.method === 'get' ? request : request.send({});
 }
 
@@ -69,6 +83,11 @@ async function machineToken(): Promise<string> {
     .put(`/api/machines/${shop.machineId}/tokens/${newId()}`)
     .send({ name: 'console', at: NOW })
     .expect(201);
+  return body.token as string;
+}
+
+async function programToken(): Promise<string> {
+  const { body } = await shop.api.put(`/api/program-tokens/${newId()}`).send({ name: 'display', at: NOW }).expect(201);
   return body.token as string;
 }
 

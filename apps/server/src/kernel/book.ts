@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { entryHash, FIRST_HASH, type HashedEntry } from '../db/entryHash';
 import { actorOf, writtenAtOf } from './acting';
+import { tellWritten } from './changes';
 
 export interface NewEntry {
   at: number;
@@ -43,4 +44,5 @@ export async function writeEntry(db: Knex, entry: NewEntry): Promise<void> {
     written_at: writtenAtOf(db),
   };
   await db('book').insert({ ...row, before_hash: before, hash: entryHash(before, row) });
+  tellWritten(db);
 }

@@ -33,6 +33,8 @@ export const LIMITS = {
   paceKnown: { burst: 1_500, perSecond: 50 },
   /** Requests of one address that is not signed in. */
   paceUnknown: { burst: 400, perSecond: 10 },
+  /** Listeners that follow the shop's events at once. */
+  streams: 200,
   /** Days for which the answer of a write is kept for its repetition. */
   writesKeptDays: 30,
 } as const;

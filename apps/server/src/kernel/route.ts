@@ -40,6 +40,10 @@ export interface Call<Param extends string = string, Query = unknown, Body = unk
   firstCode: string | null;
   /** The machine whose token came with the request. */
   tokenMachineId: string | null;
+  /** The token of another program that came with the request. */
+  programId: string | null;
+  /** Whether whoever asked may still: a stream goes on for hours. */
+  mayStill: () => Promise<boolean>;
   /** The device in a few words, for the list of sessions. */
   device: string;
   /** Address under which this request reached the shop. */

@@ -1,7 +1,7 @@
 import { scanOperations } from '@even-bed/contract/machines/operations';
-import { PassThrough } from 'node:stream';
 import type { Context } from 'koa';
 import { findMachine } from '../fleet/store';
+import { eventStream } from '../kernel/eventStream';
 import { notFound } from '../kernel/problem';
 import { routesOf, type CallOf } from '../kernel/route';
 import type { ScanJobs } from './scanJobs';
@@ -13,28 +13,13 @@ declare module '../kernel/route' {
   }
 }
 
-/** A comment line this often keeps proxies from closing a quiet stream. */
-const HEARTBEAT_MS = 15_000;
-
 /** Streams a scan's progress as server-sent events, until it has ended or the listener goes. */
 function streamScan(ctx: Context, { params, scans }: CallOf<typeof scanOperations.followScan>): void {
-  const id = params.id;
-  if (!scans.find(id)) throw notFound('This scan');
-  const stream = new PassThrough();
-  const beat = setInterval(() => stream.write(':\n\n'), HEARTBEAT_MS);
+  if (!scans.find(params.id)) throw notFound('This scan');
   let unwatch: () => void = () => undefined;
-  const close = () => {
-    clearInterval(beat);
-    unwatch();
-    stream.end();
-  };
-  ctx.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
-  ctx.status = 200;
-  ctx.compress = false;
-  ctx.body = stream;
-  ctx.req.on('close', close);
-  unwatch = scans.watch(id, (scan) => {
-    stream.write(`data: ${JSON.stringify(scan)}\n\n`);
+  const { send, close } = eventStream(ctx, { onClose: () => unwatch() });
+  unwatch = scans.watch(params.id, (scan) => {
+    send(scan);
     if (scan.state !== 'running') setImmediate(close);
   });
 }

@@ -1,6 +1,13 @@
 import { peopleOperations } from '@even-bed/contract/people/operations';
 import * as schemas from '@even-bed/contract/people/records';
-import { DEFAULT_SETTINGS, type MachineToken, type Manner, type Person, type SessionState } from '@even-bed/contract';
+import {
+  DEFAULT_SETTINGS,
+  type AccessToken,
+  type Manner,
+  type Person,
+  type SessionState,
+  type TokenWrite,
+} from '@even-bed/contract';
 import type { Knex } from 'knex';
 import { v7 as uuid } from 'uuid';
 import { findMachine } from '../fleet/store';
@@ -166,12 +173,19 @@ async function makeToken({
   db,
   params,
   body,
-}: For<'makeMachineToken'>): Promise<Answer<MachineToken & { token: string }>> {
+}: For<'makeMachineToken'>): Promise<Answer<AccessToken & { token: string }>> {
   const machine = await findMachine(db, params.machineId);
   if (!machine) throw notFound('This machine');
+  return tokenFor(db, { id: params.id, machine }, body);
+}
+
+async function tokenFor(
+  db: Knex,
+  of: { id: string; machine: { id: string; name: string } | null },
+  write: TokenWrite,
+): Promise<Answer<AccessToken & { token: string }>> {
   const token = `eb_${newToken()}`;
-  const ids = { id: params.id, machineId: machine.id, machineName: machine.name };
-  const made = await db.transaction((trx) => saveToken(trx, { ...ids, tokenHash: fingerprintOf(token) }, body));
+  const made = await db.transaction((trx) => saveToken(trx, { ...of, tokenHash: fingerprintOf(token) }, write));
   return { body: { ...made, token } };
 }
 
@@ -210,6 +224,8 @@ export const peopleRoutes = routesOf(peopleOperations, schemas, {
     body: pageOf(await listTokens(db, params.machineId), query, ({ id }) => id),
   }),
   makeMachineToken: makeToken,
+  programTokens: async ({ db, query }) => ({ body: pageOf(await listTokens(db, null), query, ({ id }) => id) }),
+  makeProgramToken: ({ db, params, body }) => tokenFor(db, { id: params.id, machine: null }, body),
   revokeToken: async ({ db, params, now }) => {
     await revokeToken(db, params.id, now);
     return { body: { revoked: true } };

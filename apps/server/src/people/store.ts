@@ -1,6 +1,6 @@
 import type {
   DemoAccount,
-  MachineToken,
+  AccessToken,
   Person,
   PersonWrite,
   Role,
@@ -41,7 +41,7 @@ interface SessionRow {
 
 interface TokenRow {
   id: string;
-  machine_id: string;
+  machine_id: string | null;
   name: string;
   token_hash: string;
   created_at: number;
@@ -299,7 +299,7 @@ export async function openSession(
 export async function findSession(
   db: Knex,
   tokenHash: string,
-  { now, lockMs }: { now: number; lockMs: () => Promise<number> },
+  { now, lockMs, touch }: { now: number; lockMs: () => Promise<number>; touch: boolean },
 ): Promise<OpenSession | null> {
   const row = (await db('sessions as s')
     .join('people as p', 'p.id', 's.person_id')
@@ -320,7 +320,7 @@ export async function findSession(
   const untouched = now - row.last_seen_at;
   // A clock that was set back tells nothing of how long it lay untouched.
   const locked = row.locked_at !== null || (shared && (untouched < -CLOCK_BACK_MS || untouched > (await lockMs())));
-  if (!locked && now - row.last_seen_at > SEEN_EVERY_MS)
+  if (touch && !locked && now - row.last_seen_at > SEEN_EVERY_MS)
     await db('sessions').where({ id: row.session_id }).update({ last_seen_at: now });
   return { id: row.session_id, person: personOf(row), shared, locked };
 }
@@ -369,14 +369,14 @@ export async function listSessions(
 
 export async function saveToken(
   db: Knex,
-  { id, machineId, machineName, tokenHash }: { id: string; machineId: string; machineName: string; tokenHash: string },
+  { id, machine, tokenHash }: { id: string; machine: { id: string; name: string } | null; tokenHash: string },
   { name, at }: TokenWrite,
-): Promise<MachineToken> {
+): Promise<AccessToken> {
   if (await db<TokenRow>('machine_tokens').where({ id }).first())
     throw new Problem(409, 'token-shown', 'This token was made already and is shown only once. Make a new one.');
   const row: TokenRow = {
     id,
-    machine_id: machineId,
+    machine_id: machine?.id ?? null,
     name,
     token_hash: tokenHash,
     created_at: at,
@@ -387,14 +387,17 @@ export async function saveToken(
   await writeEntry(db, {
     at,
     kind: 'token-made',
-    machineId,
-    text: `${machineName}: token “${name}” made; it may post prints and readings of this machine.`,
+    machineId: machine?.id,
+    text: machine
+      ? `${machine.name}: token “${name}” made; it may post prints and readings of this machine.`
+      : `Token “${name}” made for another program; it may read and nothing else.`,
     data: { tokenId: id, name },
   });
   return tokenOf(row);
 }
 
-export async function listTokens(db: Knex, machineId: string): Promise<MachineToken[]> {
+/** Tokens in force: of a machine, or (null) of other programs. */
+export async function listTokens(db: Knex, machineId: string | null): Promise<AccessToken[]> {
   const rows = await db<TokenRow>('machine_tokens')
     .where({ machine_id: machineId })
     .whereNull('revoked_at')
@@ -416,16 +419,20 @@ export async function revokeToken(db: Knex, id: string, at: number): Promise<voi
   });
 }
 
-/** The machine of a token that is in force, or null. */
-export async function machineOfToken(db: Knex, tokenHash: string, now: number): Promise<string | null> {
+/** A token that is in force, or null. */
+export async function tokenInForce(
+  db: Knex,
+  tokenHash: string,
+  { now, touch }: { now: number; touch: boolean },
+): Promise<{ id: string; machineId: string | null } | null> {
   const row = await db<TokenRow>('machine_tokens').where({ token_hash: tokenHash }).whereNull('revoked_at').first();
   if (!row) return null;
-  if (now - (row.last_used_at ?? 0) > 60_000)
+  if (touch && now - (row.last_used_at ?? 0) > 60_000)
     await db<TokenRow>('machine_tokens').where({ id: row.id }).update({ last_used_at: now });
-  return row.machine_id;
+  return { id: row.id, machineId: row.machine_id };
 }
 
-const tokenOf = (row: TokenRow): MachineToken => ({
+const tokenOf = (row: TokenRow): AccessToken => ({
   id: row.id,
   machineId: row.machine_id,
   name: row.name,

@@ -1,4 +1,13 @@
-import type { BookEntry, Inspection, KeptOffset, MachineOverview, Page, Person, Print, Surface } from '@even-bed/contract';
+import type {
+  BookEntry,
+  Inspection,
+  KeptOffset,
+  MachineOverview,
+  Page,
+  Person,
+  Print,
+  Surface,
+} from '@even-bed/contract';
 import { surfaceCondition } from '@even-bed/core';
 import { adjustersCell, listNumber } from '@even-bed/core/fleet/listCells';
 import type { Knex } from 'knex';

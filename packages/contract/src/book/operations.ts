@@ -1,9 +1,10 @@
 import type { Page } from '../kit/fields';
 import type { BookCheck, BookEntry } from './records';
-import { operations } from '../kit/operation';
+import { operations, type FileAnswer } from '../kit/operation';
 
 export interface BookAnswers {
   book: Page<BookEntry>;
+  followBook: FileAnswer;
   checkBook: BookCheck;
   entry: BookEntry;
   correct: { written: boolean };
@@ -19,6 +20,16 @@ export const bookOperations = operations<typeof import('./records'), BookAnswers
     query: 'bookListSchema',
     list: { usual: 50, most: 200 },
     shows: ['Book'],
+  },
+  followBook: {
+    method: 'get',
+    path: '/events',
+    access: 'looker',
+    summary: 'What happens in the shop, as server-sent events: each line of the book as it is written',
+    answers:
+      'A stream; the id of each event is the running number of its line. Begun again with Last-Event-ID it misses none.',
+    query: 'followSchema',
+    gives: 'text/event-stream',
   },
   checkBook: {
     method: 'get',

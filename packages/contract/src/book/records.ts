@@ -122,3 +122,17 @@ export interface BookCheck {
   /** Hash of the last line: written down elsewhere, it also shows lines missing at the end. */
   lastHash: string;
 }
+
+/** Where following the book begins: after this line; left out: with what happens from now on. */
+export interface FollowAsk {
+  after?: number;
+}
+export const followSchema = record<FollowAsk>({
+  after: Joi.number().integer().min(0).label('After'),
+});
+
+/** A line of the book as it is told to whoever follows. */
+export type BookHappening = Pick<
+  BookEntry,
+  'id' | 'seq' | 'at' | 'kind' | 'machineId' | 'checkId' | 'surfaceId' | 'personId'
+>;

@@ -52,6 +52,8 @@ export interface Described<SchemaName extends string = string> {
   access: Access;
   /** A machine's own token may do this for that machine. */
   token?: true;
+  /** A read that is of whoever asks: another program's token may not. */
+  personal?: true;
   summary: string;
   /** What the answer holds, for the documentation. */
   answers: string;

@@ -1,4 +1,4 @@
-import type { MachineToken, Person, SessionInfo, SessionState } from './records';
+import type { AccessToken, Person, SessionInfo, SessionState } from './records';
 import type { Page } from '../kit/fields';
 import { operations } from '../kit/operation';
 
@@ -14,8 +14,10 @@ export interface PeopleAnswers {
   people: Page<Person>;
   savePerson: Person;
   unlockPerson: { unlocked: boolean };
-  machineTokens: Page<MachineToken>;
-  makeMachineToken: MachineToken & { token: string };
+  machineTokens: Page<AccessToken>;
+  programTokens: Page<AccessToken>;
+  makeProgramToken: AccessToken & { token: string };
+  makeMachineToken: AccessToken & { token: string };
   revokeToken: { revoked: boolean };
 }
 
@@ -68,6 +70,7 @@ export const peopleOperations = operations<typeof import('./records'), PeopleAns
   sessions: {
     method: 'get',
     path: '/sessions',
+    personal: true,
     access: 'looker',
     summary: 'Devices that are signed in: one’s own, or everybody’s for a lead',
     answers: 'items: the sessions, the last used first.',
@@ -136,6 +139,26 @@ export const peopleOperations = operations<typeof import('./records'), PeopleAns
     answers: 'The token, with its secret.',
     body: 'tokenWriteSchema',
     alone: true,
+    status: 201,
+    touches: ['Token', 'Book'],
+  },
+  programTokens: {
+    method: 'get',
+    path: '/program-tokens',
+    access: 'lead',
+    summary: 'Tokens with which other programs read the shop',
+    answers: 'A page of the tokens in force, without their secret.',
+    list: { usual: 200, most: 500 },
+    shows: ['Token'],
+  },
+  makeProgramToken: {
+    method: 'put',
+    path: '/program-tokens/:id',
+    access: 'lead',
+    alone: true,
+    summary: 'Make a token with which another program may read, and nothing else; it is shown this once',
+    answers: 'The token, with its secret.',
+    body: 'tokenWriteSchema',
     status: 201,
     touches: ['Token', 'Book'],
   },

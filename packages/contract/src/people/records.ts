@@ -49,9 +49,10 @@ export interface SessionInfo {
   current: boolean;
 }
 
-export interface MachineToken {
+/** A token of a machine, or of another program (no machine), which may only read. */
+export interface AccessToken {
   id: string;
-  machineId: string;
+  machineId: string | null;
   name: string;
   createdAt: number;
   lastUsedAt: number | null;

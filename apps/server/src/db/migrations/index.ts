@@ -13,6 +13,7 @@ import * as devices from './20261126_12_devices';
 import * as materials from './20261126_11_materials';
 import * as smallMaps from './20261126_13_small_maps';
 import * as writtenAt from './20261126_14_written_at';
+import * as programTokens from './20261126_15_program_tokens';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -30,4 +31,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261126_12_devices': devices,
   '20261126_13_small_maps': smallMaps,
   '20261126_14_written_at': writtenAt,
+  '20261126_15_program_tokens': programTokens,
 };
