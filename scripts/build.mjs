@@ -55,11 +55,27 @@ const { count, size } = await generateSW({
       // What was seen last stays readable when the server can't be reached.
       urlPattern: ({ url, request }) =>
         request.method === 'GET' &&
-        /^\/api\/(areas|machines|level-checks|book|surfaces|surface-kinds|prints|print-lists|inspections|photos|plans|procedures|jobs|settings|people)/.test(
-          url.pathname,
-        ),
+        url.pathname.startsWith('/api/') &&
+        // Who is here is asked anew each time; streams, files to take away and the API's own pages are kept by nobody.
+        !/^\/api\/(session|sessions|health|events|scans|export|csv|backups|openapi|docs|labels)\b/.test(url.pathname),
       handler: 'NetworkFirst',
-      options: { cacheName: 'records', networkTimeoutSeconds: 4, expiration: { maxEntries: 300 } },
+      options: {
+        cacheName: 'records',
+        networkTimeoutSeconds: 4,
+        expiration: { maxEntries: 1000 },
+        plugins: [
+          {
+            // What was kept says so, and since when: the page tells whoever looks at it.
+            cachedResponseWillBeUsed: async ({ cachedResponse }) => {
+              if (!cachedResponse) return cachedResponse;
+              const headers = new Headers(cachedResponse.headers);
+              headers.set('X-Kept-Since', String(Date.parse(headers.get('Date') ?? '') || 0));
+              const { status, statusText } = cachedResponse;
+              return new Response(await cachedResponse.blob(), { status, statusText, headers });
+            },
+          },
+        ],
+      },
     },
   ],
 });

@@ -12,7 +12,7 @@ export interface FollowParts {
   onOld: (records: RecordKind[]) => void;
   /** Whether this page is looked at: one that isn't holds no line open, of which a browser has six. */
   isSeen: () => boolean;
-  open?: (address: string) => Pick<EventSource, 'close' | 'onmessage' | 'onerror'>;
+  open?: (address: string) => Pick<EventSource, 'close' | 'onmessage' | 'onerror' | 'onopen'>;
 }
 
 /** Follows what happens in the shop while this page is looked at; what it missed meanwhile it hears when it is looked at again. */
@@ -37,11 +37,13 @@ export function followShop({ onOld, isSeen, open = (address) => new EventSource(
   };
   const begin = () => {
     if (stopped || source !== null || !isSeen()) return;
-    // Broken before anything was heard: what happened meanwhile can't be told.
-    if (last === null && tries > 0) onOld([...RECORDS]);
     source = open(last === null ? '/api/events' : `/api/events?after=${last}`);
-    source.onmessage = ({ data }: MessageEvent<string>) => {
+    source.onopen = () => {
+      // It was away: what is on screen may be of any age.
+      if (tries > 0) onOld([...RECORDS]);
       tries = 0;
+    };
+    source.onmessage = ({ data }: MessageEvent<string>) => {
       const { seq, kind } = JSON.parse(data) as BookHappening;
       last = seq;
       // A kind that this page doesn't know yet: the book alone is old for sure.

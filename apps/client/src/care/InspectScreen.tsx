@@ -1,3 +1,4 @@
+import { careOperations } from '@even-bed/contract/care/operations';
 import { INSPECTION_CARDS, type InspectionCard } from '@even-bed/core/care/inspectionCards';
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
@@ -6,8 +7,8 @@ import { Image, Pressable, View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useMachineQuery } from '../fleet/fleetApi';
-import { writeQueued } from '../state/queueSlice';
-import { allQueuedSent, useAppDispatch } from '../state/store';
+import { recordOf } from '../offline/waiting';
+import { allSent, later } from '../state/store';
 import { useSurfaceQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
@@ -69,7 +70,6 @@ interface CardProps {
 function CardView({ card, subject, name, back, crumbs }: CardProps) {
   const router = useRouter();
   const palette = usePalette();
-  const dispatch = useAppDispatch();
   const [id] = useState(() => uuid());
   const [code, setCode] = useState<string | null>(null);
   const [numbers, setNumbers] = useState<Record<string, string>>({});
@@ -96,7 +96,7 @@ function CardView({ card, subject, name, back, crumbs }: CardProps) {
     }
     if (code === null) found['code'] = 'Tap what you see.';
     setFaults(found);
-    if (Object.keys(found).length > 0) return;
+    if (code === null || Object.keys(found).length > 0) return;
     setBusy(true);
     const at = Date.now();
     const body = {
@@ -108,9 +108,15 @@ function CardView({ card, subject, name, back, crumbs }: CardProps) {
       note,
       at,
     };
-    dispatch(writeQueued({ key: id, path: `/inspections/${id}`, body, what: `${name}: ${card.title.toLowerCase()}` }));
+    later(careOperations.inspect, {
+      params: { id },
+      body,
+      key: id,
+      what: `${name}: ${card.title.toLowerCase()}`,
+      at: back as string,
+    });
     if (photos.length > 0) {
-      const sent = await allQueuedSent(id, 10_000);
+      const sent = await allSent(recordOf('care', id), 10_000);
       for (const photo of photos) {
         const result = sent
           ? await sendPhoto({ id: photo.id, file: photo.file, ...subject, inspectionId: id, at, note: card.title })

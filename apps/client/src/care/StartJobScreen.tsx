@@ -1,3 +1,4 @@
+import { jobOperations } from '@even-bed/contract/care/jobOperations';
 import type { Job, JobStart, MachineOverview, ProcedureRecord } from '@even-bed/contract';
 import type { Side } from '@even-bed/core';
 import { readyAt } from '@even-bed/core/care/runProcedure';
@@ -7,8 +8,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { writeQueued } from '../state/queueSlice';
-import { useAppDispatch, useAppSelector } from '../state/store';
+import { later, useAppDispatch, useAppSelector } from '../state/store';
 import { useSurfacesQuery, useStackQuery } from '../surfaces/surfacesApi';
 import { sideWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
@@ -103,7 +103,13 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       events: [],
     };
     dispatch(jobBegun(job));
-    dispatch(writeQueued({ key: id, path: `/jobs/${id}`, body, what: `${machine.name}: ${doc.title}` }));
+    later(jobOperations.startJob, {
+      params: { id },
+      body,
+      key: id,
+      what: `${machine.name}: ${doc.title}`,
+      at: `/jobs/${id}`,
+    });
     router.replace(`/jobs/${id}`);
   };
   return (

@@ -1,27 +1,18 @@
-import type { Job } from '@even-bed/contract';
+import type { Job, JobEventWrite } from '@even-bed/contract';
 import {
-  replayRun,
   applyRunEvent,
+  replayRun,
   type RunEvent,
   type RunSetup,
   type RunState,
 } from '@even-bed/core/care/runProcedure';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-
-/** An event made here that the server's copy of the job doesn't hold yet. */
-export interface LocalEvent {
-  id: string;
-  event: RunEvent;
-}
-
-/** A job as this device knows it: the server's copy, or the one begun here, and what was done here since. */
-export interface KnownJob {
-  job: Job;
-  local: LocalEvent[];
-}
+import { recordOf, type Waiting } from '../offline/waiting';
+import { goesOn } from '../offline/waitingSlice';
 
 export interface JobsState {
-  jobs: Record<string, KnownJob>;
+  /** Jobs as this device knows them: the server's copy, or the one begun here. */
+  jobs: Record<string, Job>;
 }
 
 const initialState: JobsState = { jobs: {} };
@@ -30,57 +21,54 @@ export const jobsSlice = createSlice({
   name: 'jobs',
   initialState,
   reducers: {
-    /** What has ended, and was sent, is the server's alone. */
-    jobsRemembered: (_, { payload }: PayloadAction<JobsState>) => ({
-      jobs: Object.fromEntries(
-        Object.entries(payload.jobs).filter(([, { job, local }]) => job.ended === null || local.length > 0),
-      ),
-    }),
-    /** What another tab has done comes beside what was done here. */
-    jobsMerged(state, { payload }: PayloadAction<JobsState>) {
-      for (const [id, known] of Object.entries(payload.jobs)) {
-        const here = state.jobs[id];
-        if (!here) {
-          state.jobs[id] = known;
-          continue;
-        }
-        for (const local of known.local) {
-          const has =
-            here.local.some((one) => one.id === local.id) || here.job.events.some((one) => one.id === local.id);
-          if (!has) here.local.push(local);
-        }
-      }
+    jobsRemembered(state, { payload }: PayloadAction<Job[]>) {
+      for (const job of payload) state.jobs[job.id] ??= job;
     },
     jobBegun(state, { payload: job }: PayloadAction<Job>) {
-      state.jobs[job.id] ??= { job, local: [] };
+      state.jobs[job.id] ??= job;
     },
-    /** The server's copy came: what it holds by now is no longer kept apart. */
+    /** The server's copy came. One on its way from before an event that was sent since is older than what is here. */
     jobSeen(state, { payload: job }: PayloadAction<Job>) {
-      const local = state.jobs[job.id]?.local ?? [];
-      state.jobs[job.id] = { job, local: local.filter(({ id }) => !job.events.some((event) => event.id === id)) };
+      const here = state.jobs[job.id];
+      const known = new Set(job.events.map(({ id }) => id));
+      const lacks = here?.events.some(({ id }) => !known.has(id)) ?? false;
+      if (!lacks || job.events.length >= here!.events.length) state.jobs[job.id] = job;
     },
-    jobTakenOn(state, { payload: { jobId, id, event } }: PayloadAction<LocalEvent & { jobId: string }>) {
-      state.jobs[jobId]?.local.push({ id, event });
+    /** The server has an event that was made here. */
+    jobEventSent(
+      state,
+      { payload: { jobId, id, event } }: PayloadAction<{ jobId: string; id: string; event: RunEvent }>,
+    ) {
+      const job = state.jobs[jobId];
+      if (job && !job.events.some((one) => one.id === id)) job.events.push({ ...event, id, personName: null });
     },
-    /** The server refused it: it did not happen, nor what was built on it. */
-    jobEventRefused(state, { payload: { jobId, id } }: PayloadAction<{ jobId: string; id: string }>) {
-      const known = state.jobs[jobId];
-      if (!known) return;
-      const at = known.local.findIndex((local) => local.id === id);
-      if (at >= 0) known.local = known.local.slice(0, at);
+    /** What has ended, and was sent, is the server's alone; or another tab let it go. */
+    jobForgotten(state, { payload: id }: PayloadAction<string>) {
+      delete state.jobs[id];
     },
   },
 });
 
-export const { jobsMerged, jobsRemembered, jobBegun, jobSeen, jobTakenOn, jobEventRefused } = jobsSlice.actions;
+export const { jobsRemembered, jobBegun, jobSeen, jobEventSent, jobForgotten } = jobsSlice.actions;
 
 export const setupOf = ({ procedure, choices, startedAt }: Job): RunSetup => ({ procedure, choices, startedAt });
 
+/** The record that everything of a job is sent as. */
+export const jobRecord = (id: string): string => recordOf('care', id);
+
+/** What was done here of a job and the server's copy doesn't hold yet, in its order. */
+export const localEvents = (job: Job, waiting: readonly Waiting[]): RunEvent[] =>
+  goesOn(waiting, jobRecord(job.id))
+    .filter(
+      ({ operation, params }) => operation === 'takeJobOn' && !job.events.some(({ id }) => id === params['eventId']),
+    )
+    .map(({ body }) => (body as JobEventWrite).event);
+
 /** How a job stands here and now: the server's events, then what was done here. */
-export function stateOf({ job, local }: KnownJob): RunState {
+export function stateOf(job: Job, local: readonly RunEvent[]): RunState {
   const setup = setupOf(job);
   return local.reduce(
-    (state, { event }) => {
+    (state, event) => {
       try {
         return applyRunEvent(setup, state, event);
       } catch {

@@ -1,4 +1,5 @@
 import type { Job } from '@even-bed/contract';
+import { jobOperations } from '@even-bed/contract/care/jobOperations';
 import {
   RunRefusal,
   applyRunEvent,
@@ -10,10 +11,9 @@ import {
 } from '@even-bed/core/care/runProcedure';
 import { useEffect, useMemo } from 'react';
 import { v7 as uuid } from 'uuid';
-import { writeQueued } from '../state/queueSlice';
-import { useAppDispatch, useAppSelector } from '../state/store';
+import { later, useAppDispatch, useAppSelector } from '../state/store';
 import { useJobQuery } from './jobApi';
-import { jobSeen, jobTakenOn, setupOf, stateOf } from './jobsSlice';
+import { jobSeen, localEvents, setupOf, stateOf } from './jobsSlice';
 
 /** Another device may go on with it meanwhile, ms. */
 const POLL_MS = 15_000;
@@ -33,14 +33,15 @@ export function useJob(id: string): { inHand: JobInHand | null; error: unknown; 
   const dispatch = useAppDispatch();
   const { data, error, refetch } = useJobQuery({ id }, { pollingInterval: POLL_MS });
   const known = useAppSelector(({ jobs }) => jobs.jobs[id] ?? null);
+  const waiting = useAppSelector((state) => state.waiting.list);
   useEffect(() => {
     if (data) dispatch(jobSeen(data));
   }, [data, dispatch]);
   const inHand = useMemo((): JobInHand | null => {
     if (!known) return null;
-    const { job } = known;
+    const job = known;
     const setup = setupOf(job);
-    const state = stateOf(known);
+    const state = stateOf(job, localEvents(job, waiting));
     return {
       job,
       setup,
@@ -55,18 +56,16 @@ export function useJob(id: string): { inHand: JobInHand | null; error: unknown; 
           throw refusal;
         }
         const eventId = uuid();
-        dispatch(jobTakenOn({ jobId: id, id: eventId, event }));
-        dispatch(
-          writeQueued({
-            key: eventId,
-            path: `/jobs/${id}/events/${eventId}`,
-            body: { event },
-            what: `${job.machineName}: ${job.title}`,
-          }),
-        );
+        later(jobOperations.takeJobOn, {
+          params: { id, eventId },
+          body: { event },
+          key: eventId,
+          what: `${job.machineName}: ${job.title}`,
+          at: `/jobs/${id}`,
+        });
         return null;
       },
     };
-  }, [known, dispatch, id]);
+  }, [known, waiting, id]);
   return { inHand, error, refetch };
 }

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { timerOf } from '@even-bed/core/care/runProcedure';
 import { useAppSelector } from '../state/store';
 import { useJobsQuery } from './jobApi';
-import { setupOf, stateOf } from './jobsSlice';
+import { localEvents, setupOf, stateOf } from './jobsSlice';
 import { notifyOf, ringOut } from './ringOut';
 
 /** Timers move between devices: the list is fetched anew this often, ms. */
@@ -15,6 +15,7 @@ export function useJobAlarms(): void {
   const signedIn = useAppSelector(({ people }) => people.person !== null);
   const { data: listed = [] } = useJobsQuery({ open: true }, { pollingInterval: POLL_MS, skip: !signedIn });
   const known = useAppSelector(({ jobs }) => jobs.jobs);
+  const waiting = useAppSelector((state) => state.waiting.list);
   const rung = useRef(new Set<string>());
   const waits = new Map<string, { at: number; words: string }>();
   for (const { id, waitUntil, machineName, title, stepTitle, ended } of listed)
@@ -22,11 +23,11 @@ export function useJobAlarms(): void {
       waits.set(id, { at: waitUntil, words: `${machineName}: ${stepTitle ?? title}` });
   // What was done here counts before the server's list does.
   for (const [id, one] of Object.entries(known)) {
-    const state = stateOf(one);
-    const until = timerOf(setupOf(one.job), state)?.until ?? null;
-    const title = one.job.procedure.steps.find((step) => step.id === state.at)?.title;
+    const state = stateOf(one, localEvents(one, waiting));
+    const until = timerOf(setupOf(one), state)?.until ?? null;
+    const title = one.procedure.steps.find((step) => step.id === state.at)?.title;
     if (until === null) waits.delete(id);
-    else waits.set(id, { at: until, words: `${one.job.machineName}: ${title}` });
+    else waits.set(id, { at: until, words: `${one.machineName}: ${title}` });
   }
   const key = JSON.stringify([...waits].sort());
   useEffect(() => {

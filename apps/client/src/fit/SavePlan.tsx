@@ -1,11 +1,11 @@
+import { fitOperations } from '@even-bed/contract/fit/operations';
 import type { ToolId, ToolInputs } from '@even-bed/core';
 import { useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { writeQueued } from '../state/queueSlice';
-import { useAppDispatch, useAppSelector } from '../state/store';
+import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { DialogFrame } from '../ui/DialogFrame';
 import { Field } from '../ui/Field';
@@ -23,7 +23,6 @@ interface Props<T extends ToolId> {
 
 /** Keeps what was asked for a machine, also without a signal. */
 export function SavePlan<T extends ToolId>({ tool, input, onClose }: Props<T>) {
-  const dispatch = useAppDispatch();
   const { machine: named } = useLocalSearchParams<{ machine?: string }>();
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const { data: machines = [] } = useMachinesQuery();
@@ -35,7 +34,13 @@ export function SavePlan<T extends ToolId>({ tool, input, onClose }: Props<T>) {
     if (!machine) return;
     const id = uuid();
     const body = { machineId: machine.id, tool, title: title.trim(), input, at: rightNow() };
-    dispatch(writeQueued({ key: id, path: `/plans/${id}`, body, what: `${machine.name}: plan ${title.trim()}` }));
+    later(fitOperations.keepPlan, {
+      params: { id },
+      body,
+      key: id,
+      what: `${machine.name}: plan ${title.trim()}`,
+      at: `/floor/${machine.id}`,
+    });
     setDone(true);
   };
   return (

@@ -21,10 +21,11 @@ import { SPACE, useIsWide, usePalette } from '../ui/theme';
 import { usePrinting } from '../ui/usePrinting';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { useMachineQuery, useMachinesQuery } from './fleetApi';
+import { useMachinesQuery } from './fleetApi';
 import { FloorList } from './FloorList';
 import { MachineFactList } from './MachineFactList';
 import { canBeLevelled, machineState, plateOf } from './machineState';
+import { useKnownMachine } from '../offline/useKnown';
 import { RuleEditor } from './RuleEditor';
 
 const RangeTrend = lazy(() => import('../ui/charts').then(({ RangeTrend: chart }) => ({ default: chart })));
@@ -44,7 +45,7 @@ export function MachineScreen(parts: Props) {
   const wide = useIsWide();
   const palette = usePalette();
   const { data: machines = [] } = useMachinesQuery(undefined, { skip: !wide });
-  const { data: machine, error, refetch } = useMachineQuery({ id: machineId });
+  const { data: machine, error, refetch } = useKnownMachine(machineId);
   const failure = errorOf(error);
   const page = machine ? (
     <MachinePage key={machine.id} machine={machine} {...parts} />

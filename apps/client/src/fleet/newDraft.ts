@@ -51,7 +51,6 @@ export function newDraft(machine: MachineOverview, id: string, personId: string 
     rounds: [],
     note: '',
     end: null,
-    sent: { start: false, rounds: 0, turns: [] },
-    refusal: null,
+    sent: [],
   };
 }

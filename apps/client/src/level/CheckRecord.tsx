@@ -17,7 +17,7 @@ import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { SPACE, useIsWide } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { checkBegun, type CheckDraft } from './levelSlice';
+import { checkBegun, partKeys, type CheckDraft } from './levelSlice';
 import { turnWords, viewWords } from './planWords';
 import { useReckoning } from './useReckoning';
 
@@ -176,11 +176,10 @@ function draftOf(check: LevelCheck, machine: Parameters<typeof newEntry>[0], per
     })),
     note: '',
     end: null,
-    sent: {
-      start: true,
-      rounds: check.rounds,
-      turns: check.roundList.filter(({ madeAt }) => madeAt !== null).map(({ id }) => id),
-    },
-    refusal: null,
+    sent: [
+      partKeys.start(check.id),
+      ...check.roundList.map(({ id }) => partKeys.round(id)),
+      ...check.roundList.filter(({ madeAt }) => madeAt !== null).map(({ id }) => partKeys.turns(id)),
+    ],
   };
 }

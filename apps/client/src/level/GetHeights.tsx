@@ -90,7 +90,7 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
         </>
       }
     >
-      {draft.refusal ? <Refusal draft={draft} /> : null}
+      <Refusal draft={draft} />
       <View style={wide ? { flexDirection: 'row', gap: 32 } : { gap: SPACE.m }}>
         <View style={{ gap: SPACE.m, ...(wide ? { flex: 1.2 } : {}) }}>
           <Choice

@@ -163,7 +163,7 @@ function Planned({
 
   const work = (
     <View style={{ gap: SPACE.m }}>
-      {draft.refusal ? <Refusal draft={draft} /> : null}
+      <Refusal draft={draft} />
       {reversed ? (
         <ReversedAnswer draft={draft} comparison={comparison} onKeep={() => setKept(true)} />
       ) : comparison ? (

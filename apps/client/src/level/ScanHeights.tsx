@@ -11,6 +11,7 @@ import { usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useStartScanMutation, useStopScanMutation } from './scanApi';
 import { entryChanged, type CheckDraft } from './levelSlice';
+import { checkRecord } from './levelWaits';
 import { watchScan } from './watchScan';
 
 /** Turns that were made reach the server before the bed is read, or the reading waits this long, ms. */
@@ -57,7 +58,7 @@ export function ScanHeights({ draft, onScanned }: Props) {
     setProblem(null);
     setAsking(true);
     try {
-      if (!(await allSent(id, SEND_FIRST_MS))) {
+      if (!(await allSent(checkRecord(id), SEND_FIRST_MS))) {
         setProblem(
           'The turns you made have not reached the server yet. Read the heights when it answers again, or type them.',
         );

@@ -1,4 +1,4 @@
-import { pendingWrites } from './pendingWrites';
+import { levelWaits } from './levelWaits';
 import {
   checkBegun,
   checkEnded,
@@ -6,11 +6,10 @@ import {
   entryChanged,
   heightsTaken,
   levelSlice,
-  sendingAskedAgain,
+  partKeys,
+  partSent,
   turnsMade,
   turnTicked,
-  writeRefused,
-  writeSent,
   type CheckDraft,
   type LevelState,
 } from './levelSlice';
@@ -44,8 +43,7 @@ const draft: CheckDraft = {
   rounds: [],
   note: '',
   end: null,
-  sent: { start: false, rounds: 0, turns: [] },
-  refusal: null,
+  sent: [],
   personId: null,
 };
 const { reducer } = levelSlice;
@@ -55,8 +53,8 @@ const taken = (id: string) =>
     round: { id, takenAt: 5, source: 'typed', raw: 'raw', range: 0.1, reading: { plus: 'lower' } },
   });
 const play = (...actions: Parameters<typeof reducer>[1][]): LevelState =>
-  actions.reduce(reducer, { drafts: {}, serverAnswers: true } as LevelState);
-const keys = (state: LevelState) => pendingWrites(state.drafts['c1']!).map(({ key }) => key);
+  actions.reduce(reducer, { drafts: {} } as LevelState);
+const keys = (state: LevelState) => levelWaits(state.drafts['c1']!).map(({ key }) => key);
 
 describe('a check on the device', () => {
   test('sends nothing before its first reading', () => {
@@ -79,19 +77,32 @@ describe('a check on the device', () => {
     let state = play(
       checkBegun(draft),
       taken('r1'),
-      writeSent({ id: 'c1', part: { kind: 'start' } }),
-      writeSent({ id: 'c1', part: { kind: 'round', seq: 1 } }),
+      partSent({ id: 'c1', key: partKeys.start('c1') }),
+      partSent({ id: 'c1', key: partKeys.round('r1') }),
+      partSent({ id: 'c1', key: partKeys.round('r1') }),
     );
     expect(keys(state)).toEqual([]);
+    expect(state.drafts['c1']!.sent).toHaveLength(2);
     state = reducer(state, checkEnded({ id: 'c1', end: { endedAt: 9, outcome: 'finished', note: '' } }));
     expect(keys(state)).toEqual(['c1-end']);
-    expect(reducer(state, writeSent({ id: 'c1', part: { kind: 'end' } })).drafts).toEqual({});
+    expect(reducer(state, partSent({ id: 'c1', key: partKeys.end('c1') })).drafts).toEqual({});
   });
 
-  test('a refusal stops sending until it is asked again', () => {
-    const refused = play(checkBegun(draft), taken('r1'), writeRefused({ id: 'c1', message: 'No.' }));
-    expect(keys(refused)).toEqual([]);
-    expect(keys(reducer(refused, sendingAskedAgain({ id: 'c1' })))).toEqual(['c1-start', 'r1-read']);
+  test('all parts are of one record, go to their addresses, and name the check to people', () => {
+    const state = play(
+      checkBegun(draft),
+      taken('r1'),
+      turnsMade({ id: 'c1', made: [{ adjusterId: 'a', turns: 1 }], madeAt: 6 }),
+    );
+    const parts = levelWaits(state.drafts['c1']!);
+    expect(parts.map(({ of }) => of)).toEqual(Array(3).fill('level:c1'));
+    expect(parts.map(({ path }) => path)).toEqual([
+      '/level-checks/c1',
+      '/level-checks/c1/rounds/r1',
+      '/level-checks/c1/rounds/r1/turns',
+    ]);
+    expect(parts[0]).toMatchObject({ what: 'Dunlin: level check', at: '/level/c1', method: 'put' });
+    expect(parts[1]!.body).toEqual({ seq: 1, takenAt: 5, source: 'typed', raw: 'raw', reading: { plus: 'lower' } });
   });
 
   test('a new reading closes the round before, clears the entry and remembers how to read', () => {

@@ -33,14 +33,6 @@ export interface DraftRound extends RoundWrite {
   madeAt: number | null;
 }
 
-/** What the server has acknowledged of a draft. */
-export interface SentMarks {
-  start: boolean;
-  rounds: number;
-  /** Ids of rounds whose turns it has. */
-  turns: string[];
-}
-
 /** A level check on this device, from its first reading until the server has its end. */
 export interface CheckDraft {
   id: string;
@@ -59,20 +51,25 @@ export interface CheckDraft {
   rounds: DraftRound[];
   note: string;
   end: CheckEnd | null;
-  sent: SentMarks;
-  /** What the server said when it refused a part of this check. */
-  refusal: string | null;
+  /** Keys of its parts that the server has. */
+  sent: string[];
 }
 
 export interface LevelState {
   drafts: Record<string, CheckDraft>;
-  /** Whether the server answered the last write. */
-  serverAnswers: boolean;
 }
 
-const initialState: LevelState = { drafts: {}, serverAnswers: true };
+const initialState: LevelState = { drafts: {} };
 
 type For<T = unknown> = PayloadAction<{ id: string } & T>;
+
+/** Under which keys the parts of a check are sent: by its ids, so that a part sent twice is the same part. */
+export const partKeys = {
+  start: (checkId: string) => `${checkId}-start`,
+  round: (roundId: string) => `${roundId}-read`,
+  turns: (roundId: string) => `${roundId}-turns`,
+  end: (checkId: string) => `${checkId}-end`,
+};
 
 /** Level checks under way on this device. */
 export const levelSlice = createSlice({
@@ -145,35 +142,17 @@ export const levelSlice = createSlice({
       draft.end = end;
       if (draft.rounds.length === 0) delete state.drafts[id];
     },
-    writeSent(state, { payload: { id, part } }: For<{ part: WritePart }>) {
+    partSent(state, { payload: { id, key } }: For<{ key: string }>) {
       const draft = state.drafts[id];
-      if (!draft) return;
-      draft.refusal = null;
-      if (part.kind === 'start') draft.sent.start = true;
-      if (part.kind === 'round') draft.sent.rounds = part.seq;
-      if (part.kind === 'turns' && !draft.sent.turns.includes(part.roundId)) draft.sent.turns.push(part.roundId);
-      if (part.kind === 'end') delete state.drafts[id];
-    },
-    writeRefused(state, { payload: { id, message } }: For<{ message: string }>) {
-      const draft = state.drafts[id];
-      if (draft) draft.refusal = message;
-    },
-    sendingAskedAgain(state, { payload: { id } }: For) {
-      const draft = state.drafts[id];
-      if (draft) draft.refusal = null;
+      if (!draft || draft.sent.includes(key)) return;
+      draft.sent.push(key);
+      if (key === partKeys.end(id)) delete state.drafts[id];
     },
     draftRemoved(state, { payload: { id } }: For) {
       delete state.drafts[id];
     },
-    serverAnswered(state, { payload }: PayloadAction<boolean>) {
-      state.serverAnswers = payload;
-    },
   },
 });
-
-/** Which part of a draft a write carries. */
-export type WritePart =
-  { kind: 'start' } | { kind: 'round'; seq: number } | { kind: 'turns'; roundId: string } | { kind: 'end' };
 
 export const {
   draftsLoaded,
@@ -187,9 +166,6 @@ export const {
   readingReturnedTo,
   noteChanged,
   checkEnded,
-  writeSent,
-  writeRefused,
-  sendingAskedAgain,
+  partSent,
   draftRemoved,
-  serverAnswered,
 } = levelSlice.actions;

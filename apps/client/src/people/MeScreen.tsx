@@ -2,7 +2,8 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
-import { selectPending, useAppDispatch, useAppSelector } from '../state/store';
+import { selectWaitingCount } from '../offline/waitingSlice';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { dayAndTime } from '../ui/formatTime';
@@ -31,7 +32,7 @@ export function MeScreen() {
   const router = useRouter();
   const dispatch = useAppDispatch();
   const { person } = useAppSelector((state) => state.people);
-  const waiting = useAppSelector((state) => selectPending(state).length);
+  const waiting = useAppSelector(selectWaitingCount);
   const [switching, setSwitching] = useState(false);
   const [leaving, setLeaving] = useState(false);
   const [lock] = useLockMutation();

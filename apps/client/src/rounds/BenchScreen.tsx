@@ -8,8 +8,10 @@ import { useJobsQuery } from '../care/jobApi';
 import { jobSignal, jobStands } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useChecksQuery } from '../level/levelApi';
-import { queuedSent, queuedTriedAgain } from '../state/queueSlice';
-import { useAppDispatch, useAppSelector } from '../state/store';
+import { checkRecord } from '../level/levelWaits';
+import { ParkedHere } from '../offline/ParkedHere';
+import { parkedOf } from '../offline/waitingSlice';
+import { useAppSelector } from '../state/store';
 import { useSurfacesQuery } from '../surfaces/surfacesApi';
 import { HOLD_NAMES, spanWords } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
@@ -18,7 +20,6 @@ import { Empty } from '../ui/Empty';
 import { clockTime, dayAndTime, weekdayTime } from '../ui/formatTime';
 import { length } from '../ui/formatHeight';
 import { Failed, Loading } from '../ui/Loading';
-import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -53,7 +54,7 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
         share={floor ? 1.5 : 1}
         left={
           <>
-            <Refused />
+            <ParkedHere />
             <InHand now={now} />
             <Holds now={now} />
             {machines.data ? (
@@ -102,21 +103,6 @@ function AtHand() {
       </Row>
     </Section>
   );
-}
-
-/** What the server refused of what was written here: tried again, or let go of. */
-function Refused() {
-  const dispatch = useAppDispatch();
-  const refused = useAppSelector(({ queue }) => queue.writes).filter(({ refusal }) => refusal !== null);
-  return refused.map(({ key, what, refusal }) => (
-    <Notice key={key} kind="stop" title={`Not taken: ${what}`} testID="refused-write">
-      <Words>{refusal!}</Words>
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        <ActionButton label="Try again" onPress={() => dispatch(queuedTriedAgain(key))} />
-        <ActionButton label="Let go of it" kind="quiet" onPress={() => dispatch(queuedSent(key))} />
-      </View>
-    </Notice>
-  ));
 }
 
 /** Surfaces on hold, the next to be free first. */
@@ -173,6 +159,7 @@ function WhoIsHere() {
 /** Checks begun here, and those that other devices have begun. */
 function InHand({ now }: { now: number }) {
   const drafts = useAppSelector((state) => state.level.drafts);
+  const waiting = useAppSelector((state) => state.waiting.list);
   const { data: open = [] } = useChecksQuery({ state: 'open' });
   const { data: jobs = [] } = useJobsQuery({ open: true });
   const here = Object.values(drafts).sort((p, q) => q.startedAt - p.startedAt);
@@ -197,11 +184,11 @@ function InHand({ now }: { now: number }) {
           </Row>
         );
       })}
-      {here.map(({ id, machineName, rounds, stage, startedAt, refusal, end }) => (
+      {here.map(({ id, machineName, rounds, stage, startedAt, end }) => (
         <Row
           key={id}
           href={`/level/${id}`}
-          lead={<Signal kind={refusal ? 'stop' : 'hold'} />}
+          lead={<Signal kind={parkedOf(waiting, checkRecord(id)) ? 'stop' : 'hold'} />}
           end={
             <Words size="small" tone="steel">
               {dayAndTime(startedAt)}
@@ -211,7 +198,11 @@ function InHand({ now }: { now: number }) {
         >
           <Words bold>{`${machineName} · level check`}</Words>
           <Words size="small" tone="steel">
-            {refusal ? 'The server refused a part of it' : end ? 'Ended, being sent' : stageWords(stage, rounds.length)}
+            {parkedOf(waiting, checkRecord(id))
+              ? 'The server refused a part of it'
+              : end
+                ? 'Ended, being sent'
+                : stageWords(stage, rounds.length)}
           </Words>
         </Row>
       ))}

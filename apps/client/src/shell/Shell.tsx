@@ -2,14 +2,17 @@ import { Link, usePathname, useRouter, type Href } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { useJobAlarms } from '../care/useJobAlarms';
-import { selectPending, useAppSelector } from '../state/store';
+import { selectWaitingCount } from '../offline/waitingSlice';
+import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Icon } from '../ui/Icon';
 import type { IconName } from '../ui/iconPaths';
 import { TOUCH, useIsWide, useOnItsSide, usePalette } from '../ui/theme';
+import { clockTime, dayAndTime } from '../ui/formatTime';
 import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 import { KeysHelp } from './KeysHelp';
+import { useTakeAlong } from '../offline/useTakeAlong';
 import { useFollowing } from './useFollowing';
 import { loadNewVersion, useNewVersion } from './newVersion';
 
@@ -54,6 +57,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const [keysShown, setKeysShown] = useState(false);
   useJobAlarms();
   useFollowing();
+  useTakeAlong();
   useKeys({
     '?': () => setKeysShown(true),
     b: () => router.push('/bench'),
@@ -213,16 +217,43 @@ function NewVersion() {
   );
 }
 
-/** Says when something waits on this device because the server doesn't answer. Nothing to say is the usual case. */
+/** Says when the server doesn't answer: since when what is seen is old, what waits, and what this device can't keep. */
 function SendState() {
+  const waiting = useAppSelector(selectWaitingCount);
+  const { answers, unkept, keeping } = useAppSelector((state) => state.waiting);
+  const oldSince = useAppSelector((state) => state.connection.oldSince);
+  const entries = (count: number) => (count === 1 ? '1 entry is' : `${count} entries are`);
+  const away = oldSince !== null || (!answers && waiting > 0);
+  return (
+    <>
+      {unkept.length > 0 ? (
+        <Line testID="not-kept" icon="stop">
+          {`${keeping === 'full' ? 'This device has no room left' : 'This device keeps nothing'}: ${entries(unkept.length)} on this page alone. Leave it open until they are sent${keeping === 'full' ? ', or make room on the device' : ''}.`}
+        </Line>
+      ) : null}
+      {away ? (
+        <Line testID={waiting > 0 ? 'waiting-to-send' : 'views-old'} icon="waiting">
+          {[
+            'The server doesn’t answer.',
+            ...(oldSince === null ? [] : [`What you see is from ${whenSeen(oldSince)}.`]),
+            ...(waiting === 0 ? [] : [`${entries(waiting)} kept here and sent when it is back.`]),
+          ].join(' ')}
+        </Line>
+      ) : null}
+    </>
+  );
+}
+
+const DAY = 86_400_000;
+/** The time of day, with the day when it is not within this one. */
+const whenSeen = (at: number) => (Date.now() - at < DAY ? clockTime(at) : dayAndTime(at));
+
+function Line({ testID, icon, children }: { testID: string; icon: IconName; children: string }) {
   const palette = usePalette();
-  const waiting = useAppSelector((state) => selectPending(state).length);
-  const answers = useAppSelector((state) => state.level.serverAnswers);
-  if (answers || waiting === 0) return null;
   return (
     <View
       role="status"
-      testID="waiting-to-send"
+      testID={testID}
       style={{
         flexDirection: 'row',
         gap: 10,
@@ -232,11 +263,9 @@ function SendState() {
         alignItems: 'center',
       }}
     >
-      <Icon name="waiting" />
+      <Icon name={icon} />
       <View style={{ flexShrink: 1 }}>
-        <Words size="small">
-          {`The server doesn't answer. ${waiting === 1 ? '1 entry is' : `${waiting} entries are`} kept here and sent when it is back.`}
-        </Words>
+        <Words size="small">{children}</Words>
       </View>
     </View>
   );

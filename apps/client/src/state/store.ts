@@ -1,45 +1,48 @@
+import type { Job, JobEventWrite, Operation } from '@even-bed/contract';
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from '../api/api';
-import { createOutbox } from '../api/outbox';
+import { connectionSlice } from '../api/connectionSlice';
+import { jobEventSent, jobForgotten, jobsRemembered, jobsSlice } from '../care/jobsSlice';
 import {
   draftChangedElsewhere,
+  draftRemoved,
   draftsLoaded,
   levelSlice,
-  serverAnswered,
-  writeRefused,
-  writeSent,
+  partSent,
   type CheckDraft,
 } from '../level/levelSlice';
-import { pendingWrites, type DraftWrite } from '../level/pendingWrites';
-import { jobEventRefused, jobsMerged, jobsRemembered, jobsSlice, type JobsState } from '../care/jobsSlice';
+import { levelWaits } from '../level/levelWaits';
+import { createSender } from '../offline/sender';
+import { waitingFor, type Said, type Waiting } from '../offline/waiting';
+import {
+  keptOrNot,
+  parkedOf,
+  serverAnswered,
+  waitingGone,
+  waitingPut,
+  waitingRead,
+  waitingSlice,
+} from '../offline/waitingSlice';
+import { WaitingStore } from '../offline/waitingStore';
 import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
 import { readAs } from '../ui/manner';
 import { deviceStore } from './deviceStore';
-import {
-  queuedOwned,
-  queuedRefused,
-  queuedSent,
-  queueMerged,
-  queueRemembered,
-  queueSlice,
-  type QueuedWrite,
-} from './queueSlice';
 
 const DRAFTS = 'level-check';
 const DEVICE = 'device';
 const PEOPLE = 'people';
-const QUEUE = 'queue';
-const JOBS = 'jobs';
+const JOBS = 'job';
 
 export const store = configureStore({
   reducer: {
     [api.reducerPath]: api.reducer,
     level: levelSlice.reducer,
     people: peopleSlice.reducer,
-    queue: queueSlice.reducer,
+    waiting: waitingSlice.reducer,
     jobs: jobsSlice.reducer,
+    connection: connectionSlice.reducer,
   },
   middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
@@ -48,97 +51,166 @@ export type RootState = ReturnType<typeof store.getState>;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 
-/** Keys that this tab has sent: another tab's older list must not bring them back. */
-const sentHere = new Set<string>();
+const kept = new WaitingStore();
+const list = () => store.getState().waiting.list;
 
-type Waiting = DraftWrite | QueuedWrite;
+/** Keeps an operation on the device; one that can't be kept stays on this page, which says so. */
+async function keep(waiting: Waiting): Promise<void> {
+  store.dispatch(waitingPut(waiting));
+  store.dispatch(keptOrNot({ key: waiting.key, keeping: await kept.put(waiting) }));
+}
 
-/** Everything that waits on this device: check after check, then what was queued. */
-export const selectPending = ({ level, queue }: RootState): Waiting[] => [
-  ...Object.values(level.drafts).flatMap(pendingWrites),
-  ...queue.writes.filter(({ refusal }) => refusal === null),
-];
+async function letGo(key: string): Promise<void> {
+  store.dispatch(waitingGone(key));
+  await kept.remove(key);
+  // There may be room again for what was not kept before.
+  const { unkept } = store.getState().waiting;
+  const [next] = list().filter((one) => unkept.includes(one.key));
+  if (next) await keep(next);
+}
 
-/** What may be sent now: the work of the person who is signed in, never in somebody else's name. */
-const selectSendable = ({ level, people, queue }: RootState): Waiting[] => {
-  const me = people.person?.id;
-  if (me === undefined || people.lockedHere) return [];
-  const mine = ({ personId }: { personId: string | null }) => personId === null || personId === me;
-  return [
-    ...Object.values(level.drafts).filter(mine).flatMap(pendingWrites),
-    ...queue.writes.filter((write) => mine(write) && write.refusal === null),
-  ];
-};
+/** Only in the name of the person who did it, and not on a locked device. */
+function isMine({ personId }: Waiting): boolean {
+  const { person, lockedHere } = store.getState().people;
+  return person !== null && !lockedHere && (personId === null || personId === person.id);
+}
 
-const outbox = createOutbox({
-  next: () => selectSendable(store.getState())[0] ?? null,
-  done: (write, result) => {
-    if (!('draftId' in write)) {
-      const { key, path } = write;
-      const [, jobId, id] = /^\/jobs\/([^/]+)\/events\/([^/]+)$/.exec(path) ?? [];
-      if (result.kind === 'refused' && jobId && id) store.dispatch(jobEventRefused({ jobId, id }));
-      if (result.kind === 'sent') sentHere.add(key);
-      store.dispatch(result.kind === 'refused' ? queuedRefused({ key, message: result.message }) : queuedSent(key));
-      if (result.kind === 'sent')
-        store.dispatch(
-          api.util.invalidateTags(['Print', 'Surface', 'Offset', 'Inspection', 'Plan', 'Job', 'Stack', 'Book']),
-        );
-      return;
-    }
-    const { draftId: id, part } = write as DraftWrite;
-    if (result.kind === 'refused') {
-      store.dispatch(writeRefused({ id, message: result.message }));
-      return;
-    }
-    store.dispatch(writeSent({ id, part }));
-    store.dispatch(api.util.invalidateTags(['Machine', 'Check', 'Book']));
+const sender = createSender({
+  list,
+  mine: isMine,
+  onSent: async (one) => {
+    const { operation, params, body, key, touches } = one;
+    // What the device knows of the record counts it as done before it is let go of: nothing on screen goes back.
+    if (operation === 'takeJobOn')
+      store.dispatch(
+        jobEventSent({ jobId: params['id']!, id: params['eventId']!, event: (body as JobEventWrite).event }),
+      );
+    if (store.getState().level.drafts[params['id']!]) store.dispatch(partSent({ id: params['id']!, key }));
+    await letGo(key);
+    store.dispatch(api.util.invalidateTags(touches));
   },
-  reachable: (answers) => {
-    if (store.getState().level.serverAnswers !== answers) store.dispatch(serverAnswered(answers));
+  onPark: (one, parked) => keep({ ...one, parked }),
+  onTry: (one, tries) => keep({ ...one, tries }),
+  onAnswers: (answers) => {
+    if (store.getState().waiting.answers !== answers) store.dispatch(serverAnswered(answers));
   },
+  // One tab of this device sends; the others wait for their turn.
+  inTurn: (run) =>
+    typeof navigator !== 'undefined' && navigator.locks
+      ? navigator.locks.request('even-bed-sending', async () => {
+          await readKept();
+          await run();
+        })
+      : run(),
 });
 
 /** Sends what waits, now. */
-export const sendPending = () => outbox.nudge();
+export const sendPending = () => sender.nudge();
 
-/** Resolves when nothing of a check waits any more (true), or when it can't be sent now (false). */
-export async function allSent(id: string, withinMs: number): Promise<boolean> {
-  const waits = () => selectPending(store.getState()).some((write) => 'draftId' in write && write.draftId === id);
+function begin(waiting: Waiting): void {
+  const personId = store.getState().people.person?.id ?? null;
+  void keep({ ...waiting, personId }).then(sendPending);
+}
+
+/** Does an operation as soon as the server answers; until then it is kept on this device, and shown as done. */
+export function later<Op extends Operation & { waits: { of: string } }>(operation: Op, said: Said<Op>): void {
+  begin(waitingFor(operation, said));
+}
+
+/** Tries a parked operation anew. */
+export function sendAgain(key: string): void {
+  const one = list().find((known) => known.key === key);
+  if (one) void keep({ ...one, tries: 0, parked: null }).then(sendPending);
+}
+
+/** Lets go of what waits of a record: of one operation and what came after it, or of everything. */
+export function dropRecord(of: string, from?: string): void {
+  const all = list().filter((one) => one.of === of);
+  const [{ params } = { params: {} as Record<string, string> }] = all;
+  const check = store.getState().level.drafts[params['id'] ?? ''];
+  // A check without one of its parts is none: it goes as a whole.
+  const at = from === undefined || check ? 0 : all.findIndex(({ key }) => key === from);
+  if (check) store.dispatch(draftRemoved({ id: check.id }));
+  for (const { key, operation } of all.slice(Math.max(at, 0))) {
+    if (operation === 'startJob') store.dispatch(jobForgotten(params['id']!));
+    void letGo(key);
+  }
+}
+
+/** Why a record goes no further, or null. */
+export const useParked = (of: string) => useAppSelector((state) => parkedOf(state.waiting.list, of));
+
+const POLL_MS = 50;
+
+/** Resolves when nothing of a record waits any more (true), or when it can't be sent now (false). */
+export async function allSent(of: string, withinMs: number): Promise<boolean> {
   sendPending();
-  for (const start = Date.now(); waits();) {
-    if (Date.now() - start > withinMs) return false;
-    await new Promise((resolve) => setTimeout(resolve, 50));
+  for (const start = Date.now(); list().some((one) => one.of === of);) {
+    if (parkedOf(list(), of) || Date.now() - start > withinMs) return false;
+    await new Promise((resolve) => setTimeout(resolve, POLL_MS));
   }
   return true;
 }
 
-/** Resolves when a queued write has reached the server (true), or when it can't be sent now (false). */
-export async function allQueuedSent(key: string, withinMs: number): Promise<boolean> {
-  sendPending();
-  for (const start = Date.now(); ;) {
-    const write = store.getState().queue.writes.find((known) => known.key === key);
-    if (!write) return true;
-    if (write.refusal !== null || Date.now() - start > withinMs) return false;
-    await new Promise((resolve) => setTimeout(resolve, 50));
+/** What other tabs have done or let go of meanwhile. */
+async function readKept(): Promise<void> {
+  try {
+    store.dispatch(waitingRead(await kept.all()));
+  } catch {
+    // This device keeps nothing: what is done here stays on this page, which says so when something is.
   }
+}
+
+/** Records of the device that follow a part of the state: kept when they change, taken away when they go. */
+function keepChanges<T>(kind: string, of: (state: RootState) => Record<string, T>): () => void {
+  let known = of(store.getState());
+  return () => {
+    const now = of(store.getState());
+    if (now === known) return;
+    const before = known;
+    known = now;
+    for (const [id, value] of Object.entries(now)) if (before[id] !== value) void deviceStore.set(kind, id, value);
+    for (const id of Object.keys(before)) if (!now[id]) void deviceStore.remove(kind, id);
+  };
+}
+
+/** What a check under way owes the server is kept as it comes about. */
+function followDrafts(): () => void {
+  let known: RootState['level']['drafts'] | null = null;
+  return () => {
+    const { drafts } = store.getState().level;
+    if (drafts === known) return;
+    const before = known;
+    known = drafts;
+    for (const [id, draft] of Object.entries(drafts)) {
+      if (before?.[id] === draft) continue;
+      const waits = new Set(list().map(({ key }) => key));
+      for (const part of levelWaits(draft))
+        if (!waits.has(part.key)) void keep({ ...part, personId: draft.personId }).then(sendPending);
+    }
+  };
 }
 
 /** Loads what the device kept, then keeps every change and sends it. */
 export async function openDevice(): Promise<void> {
-  const kept = await deviceStore.load<CheckDraft>(DRAFTS);
-  store.dispatch(draftsLoaded([...kept.values()]));
-  const people = await deviceStore.get<PeopleState>(DEVICE, PEOPLE);
+  const [people, drafts, jobs] = await Promise.all([
+    deviceStore.get<PeopleState>(DEVICE, PEOPLE),
+    deviceStore.load<CheckDraft>(DRAFTS),
+    deviceStore.load<Job>(JOBS),
+    readKept(),
+  ]);
   if (people) store.dispatch(deviceRemembered(people));
-  let known = store.getState().level.drafts;
   let knownPeople = store.getState().people;
   readAs(knownPeople.manner);
-  const queue = await deviceStore.get<ReturnType<typeof queueSlice.reducer>>(DEVICE, QUEUE);
-  if (queue) store.dispatch(queueRemembered(queue));
-  let knownQueue = store.getState().queue;
-  const jobs = await deviceStore.get<JobsState>(DEVICE, JOBS);
-  if (jobs) store.dispatch(jobsRemembered(jobs));
-  let knownJobs = store.getState().jobs;
-  store.subscribe(() => {
+  store.dispatch(draftsLoaded([...drafts.values()]));
+  const waits = new Set(list().map(({ params }) => params['id']));
+  store.dispatch(jobsRemembered([...jobs.values()].filter(({ id, ended }) => ended === null || waits.has(id))));
+  const followers = [
+    keepChanges(DRAFTS, ({ level }) => level.drafts),
+    keepChanges(JOBS, (state) => state.jobs.jobs),
+    followDrafts(),
+  ];
+  const follow = () => {
     if (store.getState().people !== knownPeople) {
       const { person: before } = knownPeople;
       knownPeople = store.getState().people;
@@ -146,42 +218,33 @@ export async function openDevice(): Promise<void> {
       void deviceStore.set(DEVICE, PEOPLE, knownPeople);
       // Another person sees with other rights: nothing that was fetched before counts any more.
       if (before?.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());
+      sendPending();
     }
-    if (store.getState().queue !== knownQueue) {
-      knownQueue = store.getState().queue;
-      const me = store.getState().people.person?.id;
-      if (me !== undefined && knownQueue.writes.some(({ personId }) => personId === null)) {
-        store.dispatch(queuedOwned(me));
-        return;
-      }
-      void deviceStore.set(DEVICE, QUEUE, knownQueue);
-      if (selectSendable(store.getState()).length > 0) sendPending();
-    }
-    if (store.getState().jobs !== knownJobs) {
-      knownJobs = store.getState().jobs;
-      void deviceStore.set(DEVICE, JOBS, knownJobs);
-    }
-    const { drafts } = store.getState().level;
-    if (drafts === known) return;
-    for (const [id, draft] of Object.entries(drafts)) if (known[id] !== draft) void deviceStore.set(DRAFTS, id, draft);
-    for (const id of Object.keys(known)) if (!drafts[id]) void deviceStore.remove(DRAFTS, id);
-    known = drafts;
-    if (selectSendable(store.getState()).length > 0) sendPending();
-  });
+    for (const keepUp of followers) keepUp();
+  };
+  store.subscribe(follow);
+  follow();
   deviceStore.watch<CheckDraft>(DRAFTS, (id, draft) => store.dispatch(draftChangedElsewhere({ id, draft })));
+  deviceStore.watch<Job>(JOBS, (id, job) => store.dispatch(job ? jobsRemembered([job]) : jobForgotten(id)));
   deviceStore.watch<PeopleState>(DEVICE, (id, state) => {
     if (id === PEOPLE && state) store.dispatch(deviceRemembered(state));
   });
-  deviceStore.watch<ReturnType<typeof queueSlice.reducer>>(DEVICE, (id, state) => {
-    if (id === QUEUE && state)
-      store.dispatch(queueMerged({ writes: state.writes.filter(({ key }) => !sentHere.has(key)) }));
-  });
-  deviceStore.watch<JobsState>(DEVICE, (id, state) => {
-    if (id === JOBS && state) store.dispatch(jobsMerged(state));
+  kept.watch({
+    onPut: (waiting) => {
+      store.dispatch(waitingPut(waiting));
+      sendPending();
+    },
+    onGone: (key) => store.dispatch(waitingGone(key)),
   });
   // Looked at again, or with a signal again, views are fetched anew.
   setupListeners(store.dispatch);
   void navigator.storage?.persist?.().catch(() => false);
-  if (typeof window !== 'undefined' && window.addEventListener) window.addEventListener('online', sendPending);
+  if (typeof window !== 'undefined' && window.addEventListener) {
+    window.addEventListener('online', sendPending);
+    // What only this page has is lost with it: the browser asks.
+    window.addEventListener('beforeunload', (event) => {
+      if (store.getState().waiting.unkept.length > 0) event.preventDefault();
+    });
+  }
   sendPending();
 }

@@ -1,10 +1,10 @@
+import { surfaceOperations } from '@even-bed/contract/surfaces/operations';
 import type { MachineOverview } from '@even-bed/contract';
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
-import { writeQueued } from '../state/queueSlice';
-import { useAppDispatch } from '../state/store';
+import { later } from '../state/store';
 import { signedLength } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
@@ -29,7 +29,6 @@ const keptWords = (count: number) => (count === 0 ? 'none kept yet' : `${count} 
 
 /** The Z offsets that worked on a machine, the one to expect of what lies there, and keeping a new one. */
 export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
-  const dispatch = useAppDispatch();
   const { data: offsets = [] } = useOffsetsQuery({ machineId: machine.id });
   const printing = usePrinting();
   const [withdraw] = useWithdrawOffsetMutation();
@@ -44,8 +43,13 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
     setFault(undefined);
     setText('');
     const id = uuid();
-    const body = { machineId: machine.id, surfaceId, offset, note: '', at: Date.now() };
-    dispatch(writeQueued({ key: id, path: `/offsets/${id}`, body, what: `Z offset of ${machine.name} with ${tag}` }));
+    later(surfaceOperations.keepOffset, {
+      params: { id },
+      body: { machineId: machine.id, surfaceId, offset, weight: 1, note: '', at: Date.now() },
+      key: id,
+      what: `Z offset of ${machine.name} with ${tag}`,
+      at: `/floor/${machine.id}`,
+    });
   };
   return (
     <>

@@ -23,7 +23,7 @@ import { SideLife } from './SideLife';
 import { SurfaceActions } from './SurfaceActions';
 import { SurfaceSection } from './SurfaceSection';
 import { SurfaceFactList } from './SurfaceFactList';
-import { useSurfaceQuery } from './surfacesApi';
+import { useKnownSurface } from '../offline/useKnown';
 import { conditionWords, whereWords } from './surfaceWords';
 
 interface Props {
@@ -34,7 +34,7 @@ interface Props {
 /** A surface's page: how it stands, what can be done with it, its life, its history. */
 export function SurfaceScreen({ parts }: Props) {
   const { surfaceId } = useLocalSearchParams<{ surfaceId: string }>();
-  const { data: surface, error, refetch } = useSurfaceQuery({ id: surfaceId });
+  const { data: surface, error, refetch } = useKnownSurface(surfaceId);
   const failure = errorOf(error);
   return surface ? (
     <SurfacePage key={surface.id} surface={surface} parts={parts} />

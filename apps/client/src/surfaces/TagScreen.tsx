@@ -2,12 +2,12 @@ import { Redirect, useLocalSearchParams } from 'expo-router';
 import { errorOf } from '../api/errorOf';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
-import { useTagQuery } from './surfacesApi';
+import { useKnownTag } from '../offline/useKnown';
 
 /** The address that stands in the code of a label: it leads on to the page of whoever has the tag. */
 export function TagScreen() {
   const { tag } = useLocalSearchParams<{ tag: string }>();
-  const { data, error, refetch } = useTagQuery({ tag });
+  const { data, error, refetch } = useKnownTag(tag);
   const failure = errorOf(error);
   if (data) return <Redirect href={data.kind === 'surface' ? `/rack/${data.id}` : `/floor/${data.id}`} />;
   return (

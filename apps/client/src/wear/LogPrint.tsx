@@ -1,11 +1,11 @@
+import { wearOperations } from '@even-bed/contract/wear/operations';
 import type { MachineOverview } from '@even-bed/contract';
 import { FAILURE_WORDS, FAILURES, type PrintFailure } from '@even-bed/core/wear/printWords';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { deviceStore } from '../state/deviceStore';
-import { writeQueued } from '../state/queueSlice';
-import { useAppDispatch, useAppSelector } from '../state/store';
+import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { Section } from '../ui/Section';
@@ -24,13 +24,12 @@ interface Done {
 
 /** The last print in one tap when it held, in two when it failed; it waits here when there is no signal. */
 export function LogPrint({ machine }: { machine: MachineOverview }) {
-  const dispatch = useAppDispatch();
   const steady = useSteadyTap();
   const [asking, setAsking] = useState(false);
   const [material, setMaterial] = useState<string | null>(null);
   const [done, setDone] = useState<Done | null>(null);
   const [withdraw] = useWithdrawPrintMutation();
-  const waits = useAppSelector(({ queue }) => done !== null && queue.writes.some(({ key }) => key === done.id));
+  const waits = useAppSelector(({ waiting }) => done !== null && waiting.list.some(({ key }) => key === done.id));
   // What was printed here last is probably printed again.
   const [kept, setKept] = useState('');
   useEffect(() => {
@@ -42,9 +41,13 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
   const log = (held: boolean, failure: PrintFailure | null) => {
     const id = uuid();
     const body = { machineId: machine.id, material: said.trim(), endedAt: rightNow(), held, failure };
-    dispatch(
-      writeQueued({ key: id, path: `/prints/${id}`, body, what: `${machine.name}: print ${held ? 'held' : 'failed'}` }),
-    );
+    later(wearOperations.logPrint, {
+      params: { id },
+      body: { ...body, duration: null, grams: null, release: null, note: '' },
+      key: id,
+      what: `${machine.name}: print ${held ? 'held' : 'failed'}`,
+      at: `/floor/${machine.id}`,
+    });
     void deviceStore.set('material', machine.id, said.trim());
     setDone({ id, held, failure });
     setAsking(false);

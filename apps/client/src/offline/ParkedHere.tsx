@@ -1,0 +1,57 @@
+import { useRouter, type Href } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { dropRecord, sendAgain, useAppSelector } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Notice } from '../ui/Notice';
+import { Prompt } from '../ui/Prompt';
+import { Words } from '../ui/Words';
+import type { Parked, Waiting } from './waiting';
+import { selectParked } from './waitingSlice';
+
+/** What goes no further by itself of what was done on this device: with its reason, and what can be done. */
+export function ParkedHere() {
+  const parked = useAppSelector(selectParked);
+  return parked.map((one) => <ParkedOne key={one.key} one={one} />);
+}
+
+function ParkedOne({ one }: { one: Waiting & { parked: Parked } }) {
+  const router = useRouter();
+  const [asking, setAsking] = useState(false);
+  const { what, at, of, key, parked } = one;
+  const after = useAppSelector(({ waiting }) => waiting.list.filter((other) => other.of === of).length) - 1;
+  const lost =
+    after > 0 ? ` With it ${after === 1 ? 'one entry goes' : `${after} entries go`} that came after it.` : '';
+  return (
+    <Notice
+      kind="stop"
+      title={`${what}: ${parked.kind === 'refused' ? 'the server refused it' : 'the server could not do it'}`}
+      testID="parked"
+    >
+      <Words>{parked.reason}</Words>
+      <Words size="small" tone="steel">
+        {after > 0
+          ? `${after === 1 ? 'One entry' : `${after} entries`} that came after it wait for it. Everything else goes on.`
+          : 'It is kept on this device. Everything else goes on.'}
+      </Words>
+      <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+        <ActionButton label="Send again" onPress={() => sendAgain(key)} testID="parked-again" />
+        {at === null ? null : (
+          <ActionButton label="Look at it" kind="quiet" onPress={() => router.push(at as Href)} testID="parked-look" />
+        )}
+        <ActionButton label="Let go of it" kind="quiet" onPress={() => setAsking(true)} testID="parked-drop" />
+      </View>
+      <Prompt
+        open={asking}
+        title="Let go of it?"
+        text={`${what}: it is not written down anywhere else.${lost}`}
+        confirm="Let go of it"
+        onCancel={() => setAsking(false)}
+        onConfirm={() => {
+          setAsking(false);
+          dropRecord(of, key);
+        }}
+      />
+    </Notice>
+  );
+}
