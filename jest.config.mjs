@@ -18,6 +18,7 @@ export default {
   projects: [
     node('core', 'packages/core/src'),
     node('contract', 'packages/contract/src'),
+    node('words', 'packages/words/src'),
     node('server', 'apps/server/src'),
     node('house', 'scripts'),
     '<rootDir>/apps/client/jest.config.cjs',

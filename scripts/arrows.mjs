@@ -73,6 +73,7 @@ export const SERVER_ROOMS = [
   'level',
   'machines',
   'shop',
+  'spine',
   'demo',
   'app',
 ];
@@ -91,7 +92,7 @@ const serverRoom = (room, at) => {
   // The roof brings everything together, and the demo does what people do.
   if (closed.length > 0 && room !== 'app' && room !== 'demo')
     patterns.push({
-      regex: `^(\\.\\./)+(${closed.join('|')})/(?!store$|mount$|\\w+Store$)`,
+      regex: `^(\\.\\./)+(${closed.join('|')})/(?!store$|mount$|hears$|\\w+Store$)`,
       message: "Use another room's store or use case, never its routes or jobs.",
     });
   return forbid([`apps/server/src/${room}/**/*.ts`], patterns, ['**/*.test.ts', '**/*.fixture.ts']);
@@ -108,7 +109,16 @@ export const arrows = [
     ],
     ['**/*.test.ts', '**/*.fixture.ts'],
   ),
-  forbid(['packages/contract/src/**/*.ts'], [noServer, noClient]),
+  forbid(
+    ['packages/contract/src/**/*.ts'],
+    [
+      noServer,
+      noClient,
+      refuse(['@even-bed/words', '@even-bed/words/*'], 'What crosses the wire is facts; words are made from them.'),
+    ],
+    ['**/*.test.ts'],
+  ),
+  forbid(['packages/words/src/**/*.ts'], [noServer, noClient]),
   forbid(
     ['apps/client/src/ui/**/*.{ts,tsx}'],
     [

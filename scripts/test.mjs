@@ -53,7 +53,7 @@ function jest(name, args) {
   );
 }
 
-const projects = ['packages/core', 'packages/contract', 'apps/server', 'apps/client', 'e2e'];
+const projects = ['packages/core', 'packages/contract', 'packages/words', 'apps/server', 'apps/client', 'e2e'];
 await Promise.all([
   checks([
     ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],

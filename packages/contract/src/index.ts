@@ -1,3 +1,4 @@
+export * from './book/events';
 export * from './book/records';
 export * from './care/jobs';
 export * from './care/records';
@@ -12,3 +13,12 @@ export * from './shop/records';
 export * from './surfaces/records';
 export * from './wear/records';
 export * from './kit/operation';
+export type * from './care/events';
+export type * from './fit/events';
+export type * from './fleet/events';
+export type * from './level/events';
+export type * from './people/events';
+export type * from './rounds/events';
+export type * from './shop/events';
+export type * from './surfaces/events';
+export type * from './wear/events';

@@ -1,5 +1,5 @@
 import type { BookHappening } from '@even-bed/contract';
-import { TOUCHED_BY } from '@even-bed/contract/book/touches';
+import { EVENTS } from '@even-bed/contract/book/events';
 import { RECORDS, type RecordKind } from '@even-bed/contract/kit/operation';
 
 /** Lines that come in one go are told in one. */
@@ -47,7 +47,7 @@ export function followShop({ onOld, isSeen, open = (address) => new EventSource(
       const { seq, kind } = JSON.parse(data) as BookHappening;
       last = seq;
       // A kind that this page doesn't know yet: the book alone is old for sure.
-      for (const record of ['Book', ...(TOUCHED_BY[kind] ?? [])] as RecordKind[]) old.add(record);
+      for (const record of ['Book', ...(EVENTS[kind]?.touches ?? [])] as RecordKind[]) old.add(record);
       telling ??= setTimeout(tell, TOGETHER_MS);
     };
     source.onerror = () => {

@@ -92,7 +92,7 @@ function Leads({ entry }: { entry: BookEntry }) {
 }
 
 /** What changed, as data: old and new where both are known. */
-function Details({ data }: { data: Record<string, unknown> }) {
+function Details({ data }: { data: object }) {
   const rows = detailRows(data);
   if (rows.length === 0) return null;
   return (

@@ -16,6 +16,19 @@ test('an event is said without its kind, its time and ids', () => {
   ]);
 });
 
+test('what changed is said field by field, and what a step said without its code', () => {
+  expect(detailRows({ changed: { shelf: { from: 'A1', to: 'B2' } } })).toEqual([['shelf', 'A1 → B2']]);
+  expect(detailRows({ jobId: 'x', said: { code: 'used', used: ['alcohol', 'wipes'] } })).toEqual([
+    ['used', 'alcohol, wipes'],
+  ]);
+  expect(
+    detailRows({ event: { kind: 'moved', at: 1, place: 'Rack 1' }, kindName: 'Textured', sides: ['a', 'b'] }),
+  ).toEqual([
+    ['kind name', 'Textured'],
+    ['place', 'Rack 1'],
+  ]);
+});
+
 test('old and new stand side by side, whole records by what differs in them', () => {
   expect(detailRows({ shelf: { from: 'A1', to: 'B2' }, note: { from: '', to: 'new springs' } })).toEqual([
     ['shelf', 'A1 → B2'],

@@ -7,9 +7,11 @@ const isRecord = (value: unknown): value is Details =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** What a line's data says, in names and words: old and new where both are known, without the ids and marks in it. */
-export function detailRows(data: Details): [name: string, value: string][] {
-  const { event, from, to, ...rest } = data;
+export function detailRows(data: object): [name: string, value: string][] {
+  const { event, from, to, changed, said, sides: _, ...rest } = data as Details;
   const all: Details = { ...rest };
+  if (isRecord(changed)) Object.assign(all, changed);
+  if (isRecord(said)) Object.assign(all, without(said, ['code']));
   if (isRecord(event)) Object.assign(all, without(event, ['kind', 'at']));
   else if (event !== undefined) all['event'] = event;
   if (isRecord(from) && isRecord(to)) {

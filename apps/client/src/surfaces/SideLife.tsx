@@ -30,10 +30,10 @@ export function SideLife({ surface, now }: { surface: Surface; now: number }) {
         const notches: Notch[] = life
           ? done
               .filter(({ at }) => at > since && at <= now)
-              .map(({ at, data: entry }) => {
-                const { event } = entry as { event: { kind: string; work?: keyof typeof MARKS } };
-                const share = (at - since) / Math.max(1, now - since);
-                return { at: share * life.used, mark: event.kind === 'turned' ? 'f' : MARKS[event.work ?? 'other'] };
+              .map((entry) => {
+                const share = (entry.at - since) / Math.max(1, now - since);
+                const mark = entry.kind === 'surface-work-done' ? MARKS[entry.data.event.work] : 'f';
+                return { at: share * life.used, mark };
               })
           : [];
         return (

@@ -17,6 +17,7 @@ import { ScanJobs, type BeforeScan } from '../machines/scanJobs';
 import { tellTurns } from '../machines/tellTurns';
 import { fingerprintOf, SECRET_COST } from '../people/secrets';
 import { acting } from '../kernel/acting';
+import { hearAll } from '../spine/hearAll';
 import { callerOf, DEVICE_COOKIE, deviceName, refuseOutsiders, SESSION_COOKIE } from './caller';
 import { serveClient } from './client';
 import { serveDocs } from './docs';
@@ -63,6 +64,7 @@ const WRITE_KEY = /^[A-Za-z0-9-]{8,80}$/;
 /** Builds the app without listening, so that tests run it in process. */
 export function buildApp(parts: AppParts): Koa {
   const { db, log, clientFolder, now = Date.now, linkTimes } = parts;
+  hearAll();
   const beforeScan: BeforeScan = (machine, link) => tellTurns(db, machine, link);
   const scans = new ScanJobs({ log, beforeScan, ...(linkTimes ? { times: linkTimes } : {}) });
   const app = new Koa();

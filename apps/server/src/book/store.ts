@@ -1,10 +1,21 @@
-import type { BookCheck, BookEntry, BookFilter, BookKind, CorrectionWrite, Page, PageAsk } from '@even-bed/contract';
+import type {
+  BookCheck,
+  BookEntry,
+  BookEvent,
+  BookFilter,
+  BookKind,
+  CorrectionWrite,
+  Page,
+  PageAsk,
+} from '@even-bed/contract';
+import { bookSentence, type Reader } from '@even-bed/words';
 import type { Knex } from 'knex';
 import { entryHash, FIRST_HASH, type HashedEntry } from '../db/entryHash';
 import { matchBookText } from '../db/searchBook';
 import { writeEntry } from '../kernel/book';
 import { noSuchPage, pageFrom } from '../kernel/page';
 import { notFound } from '../kernel/problem';
+import { shopSettings } from '../manner/store';
 
 interface Row extends HashedEntry {
   kind: BookKind;
@@ -18,6 +29,7 @@ interface Row extends HashedEntry {
 
 /** A page of the book, newest line first. */
 export async function listEntries(db: Knex, filter: BookFilter & PageAsk): Promise<Page<BookEntry>> {
+  const reader = await shopSettings(db);
   const query = withNames(db)
     .orderBy('book.seq', 'desc')
     .limit(filter.limit + 1);
@@ -33,7 +45,11 @@ export async function listEntries(db: Knex, filter: BookFilter & PageAsk): Promi
   if (filter.from !== undefined) void query.where('book.at', '>=', filter.from);
   if (filter.to !== undefined) void query.where('book.at', '<', filter.to);
   const rows = (await query) as Row[];
-  return pageFrom(rows.map(entryOf), limit, ({ seq }) => String(seq));
+  return pageFrom(
+    rows.map((row) => entryOf(row, reader)),
+    limit,
+    ({ seq }) => String(seq),
+  );
 }
 
 function lineOf(after: string): number {
@@ -43,7 +59,7 @@ function lineOf(after: string): number {
 
 export async function findEntry(db: Knex, id: string): Promise<BookEntry | null> {
   const row = (await withNames(db).where('book.id', id).first()) as Row | undefined;
-  return row ? entryOf(row) : null;
+  return row ? entryOf(row, await shopSettings(db)) : null;
 }
 
 const withNames = (db: Knex) =>
@@ -71,8 +87,7 @@ export async function writeCorrection(db: Knex, { corrects, text, at }: Correcti
     machineId: old.machineId,
     checkId: old.checkId ?? undefined,
     surfaceId: old.surfaceId ?? undefined,
-    text: `Correction: ${text}`,
-    data: { corrects, was: old.text },
+    data: { corrects, was: old.text, text },
     corrects,
   });
 }
@@ -103,12 +118,13 @@ export async function verifyBook(db: Knex): Promise<BookCheck> {
   }
 }
 
-const entryOf = (row: Row): BookEntry => ({
+/** A line as it is read: what happened by kind and payload, its sentence in the shop's manner and with present names. */
+const entryOf = (row: Row, reader: Reader): BookEntry => ({
+  ...eventOf(row),
   id: row.id,
   seq: row.seq,
   at: row.at,
   writtenAt: row.written_at ?? null,
-  kind: row.kind,
   machineId: row.machine_id,
   machineName: row.machine_name,
   checkId: row.check_id,
@@ -116,10 +132,15 @@ const entryOf = (row: Row): BookEntry => ({
   surfaceTag: row.surface_tag,
   personId: row.person_id,
   personName: row.person_name,
-  text: row.text,
-  data: JSON.parse(row.data) as Record<string, unknown>,
+  // Lines from before events were typed keep the sentence with which they were written.
+  text:
+    row.text === ''
+      ? bookSentence(eventOf(row), { machine: row.machine_name, surface: row.surface_tag }, reader)
+      : row.text,
   corrects: row.corrects,
   correctedBy: row.corrected_by,
   beforeHash: row.before_hash,
   hash: row.hash,
 });
+
+const eventOf = ({ kind, data }: Row) => ({ kind, data: JSON.parse(data) as unknown }) as BookEvent;

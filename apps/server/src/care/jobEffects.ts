@@ -1,4 +1,4 @@
-import type { Machine, PlainLayer } from '@even-bed/contract';
+import type { CareEvents, Machine, PlainLayer } from '@even-bed/contract';
 import { ImpossibleEvent, slotOf, type ResolvedEffect, type Side, type Slot, type SurfaceEvent } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
@@ -49,9 +49,9 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
   const { db, now, machine, parts, eventId, title } = place;
   switch (effect.kind) {
     case 'book':
-      return line(place, at, effect.text);
+      return said(place, at, { code: 'line', text: effect.text });
     case 'materials':
-      return line(place, at, `Used: ${effect.used.join(', ')}.`);
+      return said(place, at, { code: 'used', used: effect.used });
     case 'inspect': {
       const surfaceId = parts[effect.part] ?? null;
       return saveInspection(db, uuidOfName(`${eventId} ${index}`, NAMESPACE), {
@@ -78,8 +78,8 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
 }
 
 /** A line in the book of the job's machine. */
-const line = ({ db, machine, jobId }: EffectPlace, at: number, text: string) =>
-  writeEntry(db, { at, kind: 'job-step', machineId: machine.id, text: `${machine.name}: ${text}`, data: { jobId } });
+const said = ({ db, machine, jobId }: EffectPlace, at: number, what: CareEvents['job-step']['said']) =>
+  writeEntry(db, { at, kind: 'job-step', machineId: machine.id, data: { jobId, said: what } });
 
 type PartEffect = Exclude<ResolvedEffect, { kind: 'book' | 'materials' | 'inspect' }>;
 
@@ -142,8 +142,7 @@ async function recorded(
       kind: 'job-step',
       machineId: place.machine.id,
       surfaceId,
-      text: `${place.machine.name}: ${place.title} could not write this down: ${error.message}`,
-      data: { jobId: place.jobId },
+      data: { jobId: place.jobId, said: { code: 'not-possible', title: place.title, why: error.message } },
     });
   }
 }

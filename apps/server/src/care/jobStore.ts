@@ -145,8 +145,7 @@ export async function startJob(db: Knex, id: string, write: JobStart, now: numbe
     at,
     kind: 'job-started',
     machineId: machine.id,
-    text: `${machine.name}: ${doc.title}, begun.${schools.length > 0 ? ` ${schools.join('; ')}.` : ''}`,
-    data: { jobId: id, procedureId: write.procedureId, version: procedure.version },
+    data: { jobId: id, procedureId: write.procedureId, version: procedure.version, title: doc.title, schools },
   });
 }
 
@@ -209,22 +208,20 @@ export async function addJobEvent(
     const undone = lastDone(earlier);
     if (undone) await reverseEffects(where, event.at, effectsOf(setup, undone.event, state), undone.since);
   }
-  const { name } = machine;
+  const { title } = setup.procedure;
   if (event.kind === 'handed-over')
     await writeEntry(db, {
       at: event.at,
       kind: 'job-handed-over',
       machineId: machine.id,
-      text: `${name}: ${setup.procedure.title}, handed over to ${event.toName}.${event.note ? ` ${event.note}` : ''}`,
-      data: { jobId, toId: event.toId },
+      data: { jobId, title, toId: event.toId, toName: event.toName, note: event.note },
     });
   if (after.ended !== null && state.ended === null)
     await writeEntry(db, {
       at: event.at,
       kind: 'job-ended',
       machineId: machine.id,
-      text: `${name}: ${setup.procedure.title}, ${after.ended === 'done' ? 'done' : `stopped${lastNote(after)}`}.`,
-      data: { jobId, ended: after.ended },
+      data: { jobId, title, ended: after.ended, note: after.ended === 'done' ? '' : lastNote(after) },
     });
 }
 
@@ -252,7 +249,7 @@ function plainBy({ procedure, choices }: RunSetup, { readings }: RunState): Plai
   });
 }
 
-const lastNote = ({ notes }: RunState) => (notes.length > 0 ? `: ${notes.at(-1)!.note}` : '');
+const lastNote = ({ notes }: RunState) => notes.at(-1)?.note ?? '';
 
 /** The event that an undoing takes back: the last that left a step and is not taken back already. */
 function lastDone(rows: readonly EventRow[]): { event: RunEvent; since: number } | null {

@@ -88,8 +88,7 @@ export async function saveProcedure(db: Knex, id: string, write: ProcedureWrite)
   await writeEntry(db, {
     at: write.at,
     kind: 'procedure-saved',
-    text: `The job “${doc.title}” was saved as version ${write.version + 1}.`,
-    data: { procedureId: id, version: write.version + 1 },
+    data: { procedureId: id, version: write.version + 1, title: doc.title },
   });
   return (await findProcedure(db, id))!;
 }

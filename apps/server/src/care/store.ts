@@ -1,5 +1,5 @@
 import type { Inspection, InspectionWrite, Page, PageAsk, Photo, PhotoUpload, Subject } from '@even-bed/contract';
-import { checkInspection, INSPECTION_CARDS } from '@even-bed/core';
+import { checkInspection } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
@@ -32,19 +32,17 @@ interface PhotoRow {
   person_id: string | null;
 }
 
-/** What something is called in the book: a surface by its tag, a machine by its name. */
-async function nameOf(db: Knex, { surfaceId, machineId }: Subject): Promise<string> {
-  if (surfaceId) {
-    const row = (await db('surfaces').select('tag').where({ id: surfaceId }).first()) as { tag: string } | undefined;
-    if (!row) throw atField('surfaceId', 'This surface is not here.');
-    return row.tag;
-  }
-  const row = (await db('machines')
-    .select('name')
-    .where({ id: machineId ?? '' })
-    .first()) as { name: string } | undefined;
-  if (!row) throw atField('machineId', 'This machine is not here.');
-  return row.name;
+/** @throws Problem at the field: what it is of isn't here */
+async function needSubject(db: Knex, { surfaceId, machineId }: Subject): Promise<void> {
+  const there = surfaceId
+    ? await db('surfaces').where({ id: surfaceId }).first('id')
+    : await db('machines')
+        .where({ id: machineId ?? '' })
+        .first('id');
+  if (!there)
+    throw surfaceId
+      ? atField('surfaceId', 'This surface is not here.')
+      : atField('machineId', 'This machine is not here.');
 }
 
 /** Writes down what was seen. The same again changes nothing. */
@@ -58,7 +56,7 @@ export async function saveInspection(db: Knex, id: string, write: InspectionWrit
   const [first] = Object.values(faults);
   if (first !== undefined) throw new Problem(422, 'not-valid', first, { fields: faults });
   const subject = { surfaceId: write.surfaceId ?? undefined, machineId: write.machineId ?? undefined };
-  const name = await nameOf(db, subject);
+  await needSubject(db, subject);
   await db<InspectionRow>('inspections').insert({
     id,
     surface_id: write.surfaceId,
@@ -70,18 +68,12 @@ export async function saveInspection(db: Knex, id: string, write: InspectionWrit
     at: write.at,
     person_id: actorOf(db),
   });
-  const card = INSPECTION_CARDS.find((known) => known.id === write.card)!;
-  const seen = card.codes.find(({ code }) => code === write.code)!.label;
-  const numbers = card.numbers.flatMap(({ name: key, label, unit }) =>
-    write.numbers[key] === undefined ? [] : `${label.toLowerCase()} ${write.numbers[key]} ${unit}`,
-  );
   await writeEntry(db, {
     at: write.at,
     kind: 'inspected',
     machineId: write.machineId,
     surfaceId: write.surfaceId ?? undefined,
-    text: `${name}: ${card.title.toLowerCase()}: ${[seen, ...numbers].join(', ')}.${write.note ? ` ${write.note}` : ''}`,
-    data: { inspectionId: id, card: write.card, code: write.code, numbers: write.numbers },
+    data: { inspectionId: id, card: write.card, code: write.code, numbers: write.numbers, note: write.note },
   });
 }
 
@@ -136,7 +128,7 @@ export async function savePhoto(
   { surfaceId, machineId, inspectionId, at, note }: PhotoUpload,
   file: { width: number; height: number; bytes: number; sha256: string },
 ): Promise<Photo> {
-  const name = await nameOf(db, { surfaceId, machineId });
+  await needSubject(db, { surfaceId, machineId });
   if (inspectionId && !(await db<InspectionRow>('inspections').where({ id: inspectionId }).first()))
     throw atField('inspectionId', 'This inspection is not here.');
   await db<PhotoRow>('photos').insert({
@@ -154,8 +146,7 @@ export async function savePhoto(
     kind: 'photo-added',
     machineId,
     surfaceId,
-    text: `${name}: photo added.${note ? ` ${note}` : ''}`,
-    data: { photoId: id, sha256: file.sha256 },
+    data: { photoId: id, sha256: file.sha256, note },
   });
   const photo = await findPhoto(db, id);
   if (!photo) throw notFound('This photo');

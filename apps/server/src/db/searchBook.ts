@@ -44,5 +44,5 @@ export async function matchBookText(db: Knex, query: Knex.QueryBuilder, found: B
   }
   const [row] = (await db.count('* as many').from(lines().limit(RARE).as('some'))) as { many: number }[];
   if (row!.many < RARE) void query.whereIn('book.seq', lines());
-  else void query.whereRaw('holds_words(book.text, ?)', [words.join(' ')]);
+  else void query.whereRaw('holds_words(book.words, ?)', [words.join(' ')]);
 }

@@ -52,7 +52,7 @@ test("the hall's surfaces: stories in the book, holds that end later, one place 
   expect(surfaces.filter(({ hold_until }) => hold_until !== null && hold_until > NOW).length).toBeGreaterThanOrEqual(3);
   const open = (await db('mounts').whereNull('to_at')) as { surface_id: string }[];
   expect(open).toHaveLength(surfaces.filter(({ machine_id }) => machine_id !== null).length);
-  const told = ((await db('book').select('text')) as { text: string }[]).map(({ text }) => text).join('\n');
+  const told = ((await db('book').select('words')) as { words: string }[]).map(({ words }) => words).join('\n');
   for (const story of [/S-014: coat: faded/, /quarter turn wrong/, /P-003.*Lapped/, /cut short.*harbour fair/])
     expect(told).toMatch(story);
   const share = async (tag: string, from: number, to: number) => {

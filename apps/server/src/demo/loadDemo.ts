@@ -1,4 +1,5 @@
 import { DEFAULT_SETTINGS, type MachineFacts } from '@even-bed/contract';
+import { hearAll } from '../spine/hearAll';
 import type { Knex } from 'knex';
 import { saveArea, saveMachine } from '../fleet/store';
 import { endCheck, saveRound, saveTurns, startCheck } from '../level/store';
@@ -42,6 +43,7 @@ export async function loadDemo(
   db: Knex,
   { now, seed, consoleBasePort, photoFolder, secretCost }: DemoOptions,
 ): Promise<void> {
+  hearAll();
   const ids = seededIds(seed);
   const begin = now - HISTORY_DAYS * DAY_MS;
   const areaIds = new Map(AREAS.map((name, i) => [name as string, ids.next(begin + i)]));
@@ -104,7 +106,7 @@ function upkeep(shop: {
   const rule = (from: number, everyDays: number, version: number): DemoEvent => ({
     at: from,
     write: async (trx) =>
-      void (await saveRule(trx, ruleId, { machineId: id, kind: 'level', everyDays, version, at: from }, machine.name)),
+      void (await saveRule(trx, ruleId, { machineId: id, kind: 'level', everyDays, version, at: from })),
   });
   const checks = yearOfChecks({ machine, model: MODELS[machine.model], begin: at, now, seed, ids });
   const events = [rule(at + 60_000, DEFAULT_EVERY_DAYS, 0)];

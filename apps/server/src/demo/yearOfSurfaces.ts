@@ -199,7 +199,7 @@ function prints(year: Year): void {
   }
   for (const [week, list] of weeks) {
     const at = day(year, week * 7 + 7, 17);
-    const options = { source: 'grid' as const, from: "the week's sheet", now: at };
+    const options = { source: 'grid' as const, list: "the week's sheet", now: at };
     year.events.push({ at, write: async (db) => void (await addPrints(db, list, options)) });
   }
 }

@@ -46,8 +46,7 @@ export async function keepPlan(db: Knex, id: string, write: PlanWrite, told: str
     at: write.at,
     kind: 'plan-kept',
     machineId: machine.id,
-    text: `${machine.name}, planned: ${write.title}. ${sentence}`,
-    data: { planId: id, tool: write.tool },
+    data: { planId: id, tool: write.tool, title: write.title, sentence },
   });
 }
 
@@ -84,8 +83,7 @@ export async function withdrawPlan(db: Knex, id: string, at: number): Promise<vo
     at,
     kind: 'plan-withdrawn',
     machineId: row.machine_id,
-    text: `${row.name}: the plan ${row.title} is let go.`,
-    data: { planId: id },
+    data: { planId: id, title: row.title },
   });
 }
 

@@ -1,6 +1,7 @@
 import type {
   Area,
   AreaWrite,
+  Changed,
   Machine,
   MachineAdjuster,
   MachineFacts,
@@ -87,12 +88,12 @@ export async function saveArea(db: Knex, id: string, { name, position, version, 
     throw stale('This area', now ? areaOf(now) : null, { id, name, position, version });
   const row = { id, name, position, version: version + 1, created_at: now?.created_at ?? at, updated_at: at };
   if (!(await writeVersion(db, 'areas', row))) throw stale('This area', null, row);
-  await writeEntry(db, {
-    at,
-    kind: now ? 'area-changed' : 'area-added',
-    text: now ? `Area ${now.name} is now ${name}.` : `Area ${name} added.`,
-    data: { areaId: id, name, position },
-  });
+  await writeEntry(
+    db,
+    now
+      ? { at, kind: 'area-changed', data: { areaId: id, name, position, was: now.name } }
+      : { at, kind: 'area-added', data: { areaId: id, name, position } },
+  );
   return areaOf(row);
 }
 
@@ -194,44 +195,21 @@ export async function saveMachine(db: Knex, id: string, { version, at, ...facts 
       facts.adjusters.map((adjuster, position) => ({ ...adjuster, machine_id: id, position })),
     );
   }
-  await writeEntry(db, {
-    at,
-    machineId: id,
-    kind: now ? 'machine-changed' : 'machine-added',
-    text: now ? `${facts.name}: ${changesInWords(now, facts)}.` : `${facts.name} added in ${area.name}.`,
-    data: now ? { changed: changes(now, facts) } : { facts },
-  });
+  await writeEntry(
+    db,
+    now
+      ? { at, machineId: id, kind: 'machine-changed', data: { changed: changes(now, facts) } }
+      : { at, machineId: id, kind: 'machine-added', data: { facts, areaName: area.name } },
+  );
   return (await findMachine(db, id))!;
 }
 
 /** Fields that differ, old and new. */
-function changes(from: MachineFacts, to: MachineFacts): Record<string, { from: unknown; to: unknown }> {
+function changes(from: MachineFacts, to: MachineFacts): Changed<MachineFacts> {
   const keys = (Object.keys(to) as (keyof MachineFacts)[]).filter(
     (key) => JSON.stringify(from[key]) !== JSON.stringify(to[key]),
   );
   return Object.fromEntries(keys.map((key) => [key, { from: from[key], to: to[key] }]));
-}
-
-const FACT_NAMES: Partial<Record<keyof MachineFacts, string>> = {
-  areaId: 'area',
-  plateWidth: 'plate width',
-  plateDepth: 'plate depth',
-  printWidth: 'print width',
-  printDepth: 'print depth',
-  originX: 'left margin',
-  originY: 'front margin',
-  seenFrom: 'where its knobs are seen from',
-  firstLayer: 'first layer',
-  finding: 'what finds Z',
-  plus: 'what + means in its heights',
-  mapExtent: 'where its height maps lie',
-  mapFirstRow: 'first row of its height maps',
-  hottest: 'hottest bed',
-};
-
-function changesInWords(from: MachineFacts, to: MachineFacts): string {
-  const names = Object.keys(changes(from, to)).map((key) => FACT_NAMES[key as keyof MachineFacts] ?? key);
-  return names.length === 0 ? 'saved without a change' : `changed ${names.join(', ')}`;
 }
 
 function rowOf(

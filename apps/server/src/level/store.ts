@@ -20,8 +20,6 @@ import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { idTaken, notFound, Problem } from '../kernel/problem';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
-import { ruleDone } from '../rounds/store';
-import { finishedInWords, mm, turnsInWords } from './sentences';
 
 interface CheckRow {
   id: string;
@@ -87,7 +85,7 @@ export async function startCheck(db: Knex, id: string, start: CheckStart): Promi
     kind: 'check-started',
     machineId: start.machineId,
     checkId: id,
-    text: `${machine.name}: level check begun, aim ${mm(start.setup.aim)}.`,
+    data: { aim: start.setup.aim },
   });
 }
 
@@ -137,8 +135,14 @@ export async function saveRound(
     kind: 'heights-read',
     machineId: check.machine_id,
     checkId,
-    text: `${check.machine_name}: reading ${write.seq}, ${points} points, range ${mm(plan.before.range)}.`,
-    data: { roundId: id, source: write.source, range: plan.before.range, predicted: plan.after.range },
+    data: {
+      roundId: id,
+      seq: write.seq,
+      source: write.source,
+      points,
+      range: plan.before.range,
+      predicted: plan.after.range,
+    },
   });
 }
 
@@ -213,8 +217,14 @@ export async function saveTurns(
     kind: 'turns-made',
     machineId: check.machine_id,
     checkId,
-    text: `${check.machine_name}: ${turnsInWords(turns, machine!)}.`,
-    data: { roundId, turns },
+    data: {
+      roundId,
+      turns: turns.map((turn) => ({
+        ...turn,
+        name: machine!.adjusters.find(({ id }) => id === turn.adjusterId)?.name ?? turn.adjusterId,
+      })),
+      seenFrom: machine!.seenFrom,
+    },
   });
 }
 
@@ -232,27 +242,15 @@ export async function endCheck(db: Knex, id: string, { endedAt, outcome, note }:
     throw new Problem(422, 'no-reading', 'There is no reading yet: measure first, or drop the check.');
   }
   await db<CheckRow>('level_checks').where({ id }).update({ ended_at: endedAt, outcome, note });
-  if (outcome === 'finished') await ruleDone(db, check.machine_id, 'level', endedAt);
-  await writeEntry(db, {
-    at: endedAt,
-    kind: outcome === 'finished' ? 'check-finished' : 'check-dropped',
-    machineId: check.machine_id,
-    checkId: id,
-    text:
-      outcome === 'finished'
-        ? finishedInWords({
-            machine: check.machine_name!,
-            ...ranges(check),
-            aim: check.aim,
-            rounds: check.rounds,
-            note,
-          })
-        : `${check.machine_name}: level check dropped.${note ? ` ${note}` : ''}`,
-    data: { before: check.before_range, after: check.after_range, aim: check.aim, rounds: check.rounds },
-  });
+  const line = { at: endedAt, machineId: check.machine_id, checkId: id };
+  const { before_range: before, after_range: after, aim, rounds } = check;
+  await writeEntry(
+    db,
+    outcome === 'finished'
+      ? { ...line, kind: 'check-finished', data: { before: before!, after: after!, aim, rounds, note } }
+      : { ...line, kind: 'check-dropped', data: { before, after, aim, rounds, note } },
+  );
 }
-
-const ranges = (check: CheckRow) => ({ before: check.before_range!, after: check.after_range! });
 
 export async function findCheck(db: Knex, id: string): Promise<LevelCheck | null> {
   const row = await findRow(db, id);

@@ -25,20 +25,7 @@ export async function saveSettings(db: Knex, { at, version, ...settings }: Setti
   await writeEntry(db, {
     at,
     kind: 'settings-changed',
-    text:
-      changed.length === 0
-        ? 'Settings saved without a change.'
-        : `Settings: ${changed.map((key) => `${SETTING_NAMES[key]} ${settings[key] || 'none'}`).join(', ')}.`,
-    data: Object.fromEntries(changed.map((key) => [key, { from: now[key], to: settings[key] }])),
+    data: { changed: Object.fromEntries(changed.map((key) => [key, { from: now[key], to: settings[key] }])) },
   });
   return { ...settings, version: version + 1 };
 }
-
-const SETTING_NAMES: Record<Exclude<keyof ShopSettings, 'version'>, string> = {
-  name: 'name of the shop',
-  units: 'lengths in',
-  zone: 'time zone',
-  numbers: 'numbers with a decimal',
-  lockMinutes: 'minutes until a shared device locks',
-  address: 'address for labels',
-};

@@ -317,9 +317,15 @@ describe('the chain of the book', () => {
   test('holds, and shows a changed, a missing, a moved and a slipped-in line', async () => {
     expect(await check()).toMatchObject({ entries: 3, sound: true, fault: null });
     await openBook();
-    await shop.db('book').where({ seq: 2 }).update({ text: 'Area Loft added.' });
+    const { data } = (await shop.db('book').where({ seq: 2 }).first()) as { data: string };
+    await shop
+      .db('book')
+      .where({ seq: 2 })
+      .update({ data: data.replace('Long Room', 'Loft') });
     expect((await check()).fault).toEqual({ seq: 2, reason: 'what it says is not what was written' });
-    await shop.db('book').where({ seq: 2 }).update({ text: 'Area Long Room added.' });
+    await shop.db('book').where({ seq: 2 }).update({ data, text: 'Area Loft added.' });
+    expect((await check()).sound).toBe(false);
+    await shop.db('book').where({ seq: 2 }).update({ text: '' });
     expect((await check()).sound).toBe(true);
     await shop.db('book').where({ seq: 2 }).update({ person_id: null });
     expect((await check()).fault.seq).toBe(2);

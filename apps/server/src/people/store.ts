@@ -120,14 +120,16 @@ export async function savePerson(
     throw stale(name, now ? personOf(now) : null, { id, name, role, active });
   // A new secret, or no place here any more: whoever is signed in under this name must sign in again.
   if (now && (hash || !active)) await endSessions(db, id, at);
-  await writeEntry(db, {
-    at,
-    kind: now ? 'person-changed' : 'person-added',
-    text: now
-      ? `${now.name}: ${personChange(now, row, hash !== null)}.`
-      : `${name} added as ${role}${hash?.kind === 'pin' ? ', with a PIN' : ''}.`,
-    data: { personId: id, name, role, active, newSecret: hash !== null },
-  });
+  await writeEntry(
+    db,
+    now
+      ? {
+          at,
+          kind: 'person-changed',
+          data: { personId: id, name, role, active, newSecret: hash !== null, was: was(now) },
+        }
+      : { at, kind: 'person-added', data: { personId: id, name, role, active, secretKind: row.secret_kind } },
+  );
   return personOf(row);
 }
 
@@ -136,15 +138,11 @@ async function refuseWithoutLead(db: Knex, id: string): Promise<void> {
   if (!other) throw atField('role', 'This is the only lead. Make somebody else a lead first.');
 }
 
-function personChange(from: PersonRow, to: PersonRow, newSecret: boolean): string {
-  const said = [
-    from.name === to.name ? null : `now named ${to.name}`,
-    from.role === to.role ? null : `${from.role} before, ${to.role} now`,
-    Boolean(from.active) === Boolean(to.active) ? null : to.active ? 'is back' : 'no longer works here',
-    newSecret ? 'new passphrase or PIN' : null,
-  ].filter((part) => part !== null);
-  return said.length > 0 ? said.join(', ') : 'saved without a change';
-}
+const was = ({ name, role, active }: Pick<Person, 'name' | 'role'> & { active: boolean | number }) => ({
+  name,
+  role,
+  active: Boolean(active),
+});
 
 export async function saveSecret(
   db: Knex,
@@ -160,8 +158,7 @@ export async function saveSecret(
   await writeEntry(db, {
     at,
     kind: 'person-changed',
-    text: `${person!.name}: new passphrase or PIN.`,
-    data: { personId, newSecret: true },
+    data: { personId, ...was(person!), newSecret: true, was: was(person!) },
   });
 }
 
@@ -388,9 +385,6 @@ export async function saveToken(
     at,
     kind: 'token-made',
     machineId: machine?.id,
-    text: machine
-      ? `${machine.name}: token “${name}” made; it may post prints and readings of this machine.`
-      : `Token “${name}” made for another program; it may read and nothing else.`,
     data: { tokenId: id, name },
   });
   return tokenOf(row);
@@ -414,7 +408,6 @@ export async function revokeToken(db: Knex, id: string, at: number): Promise<voi
     at,
     kind: 'token-revoked',
     machineId: row.machine_id,
-    text: `Token “${row.name}” revoked.`,
     data: { tokenId: id, name: row.name },
   });
 }

@@ -10,6 +10,6 @@ export const ruleRoutes = routesOf(ruleOperations, schemas, {
     const write = body;
     const machine = await findMachine(db, write.machineId);
     if (!machine) throw notFound('This machine');
-    return { body: await saveRule(db, params.id, write, machine.name) };
+    return { body: await saveRule(db, params.id, write) };
   },
 });

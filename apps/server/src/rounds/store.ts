@@ -16,7 +16,7 @@ interface Row {
 }
 
 /** Sets how often a machine's upkeep comes back; the next date follows from when it was last done. */
-export async function saveRule(db: Knex, id: string, write: RuleWrite, machineName: string): Promise<Rule> {
+export async function saveRule(db: Knex, id: string, write: RuleWrite): Promise<Rule> {
   const now = await db<Row>('rules').where({ machine_id: write.machineId, kind: write.kind }).first();
   if (now && now.id !== id) throw idTaken('rule: this machine has one of this kind');
   if ((now?.version ?? 0) !== write.version) throw stale('This rule', now ? ruleOf(now) : null, write);
@@ -35,7 +35,6 @@ export async function saveRule(db: Knex, id: string, write: RuleWrite, machineNa
     at: write.at,
     kind: 'rule-set',
     machineId: write.machineId,
-    text: `${machineName}: level check every ${write.everyDays} ${write.everyDays === 1 ? 'day' : 'days'}.`,
     data: { everyDays: { from: now?.every_days ?? null, to: write.everyDays } },
   });
   return ruleOf(row);

@@ -22,7 +22,8 @@ afterEach(() => fs.rmSync(data, { recursive: true, force: true }));
 async function shopWith(lines: number): Promise<void> {
   const db = connect(databaseFile(data));
   await migrate(db);
-  for (let i = 1; i <= lines; i++) await writeEntry(db, { at: NOW + i, kind: 'area-added', text: `line ${i}` });
+  for (let i = 1; i <= lines; i++)
+    await writeEntry(db, { at: NOW + i, kind: 'area-added', data: { areaId: 'x', name: `line ${i}`, position: 0 } });
   await db.destroy();
 }
 const linesNow = async () => {
@@ -79,7 +80,12 @@ describe('the end of the book', () => {
     expect(listBackups(data)).toHaveLength(1);
     // As many lines again, all with sound hashes: another book.
     const other = connect(databaseFile(data));
-    for (let i = 11; i <= 40; i++) await writeEntry(other, { at: NOW + i, kind: 'area-added', text: `other ${i}` });
+    for (let i = 11; i <= 40; i++)
+      await writeEntry(other, {
+        at: NOW + i,
+        kind: 'area-added',
+        data: { areaId: 'x', name: `other ${i}`, position: 0 },
+      });
     expect((await checkDatabase(databaseFile(data))).sound).toBe(true);
     expect(await headMissing(other, bookHeads(data))).toMatch(/rewritten/);
     await other.destroy();
@@ -104,7 +110,12 @@ describe('a restore', () => {
     fs.writeFileSync(path.join(data, 'photos', 'a.jpg'), 'old');
     await makeBackup(data, { now: NOW, keep: 3 });
     const more = connect(databaseFile(data));
-    for (let i = 0; i < 4; i++) await writeEntry(more, { at: NOW + 50 + i, kind: 'area-added', text: `later ${i}` });
+    for (let i = 0; i < 4; i++)
+      await writeEntry(more, {
+        at: NOW + 50 + i,
+        kind: 'area-added',
+        data: { areaId: 'x', name: `later ${i}`, position: 0 },
+      });
     await more.destroy();
     const [name] = listBackups(data);
     for (let cut = 1; cut < 9; cut++) {

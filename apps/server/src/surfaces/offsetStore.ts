@@ -47,8 +47,7 @@ export async function keepOffset(db: Knex, id: string, write: OffsetWrite): Prom
     kind: 'offset-kept',
     machineId: machine.id,
     surfaceId: surface.id,
-    text: `${machine.name} with ${surface.tag}: Z offset ${write.offset.toFixed(3)} mm works.${write.note ? ` ${write.note}` : ''}`,
-    data: { offsetId: id, offset: write.offset, weight: write.weight },
+    data: { offsetId: id, offset: write.offset, weight: write.weight, note: write.note },
   });
 }
 
@@ -65,8 +64,7 @@ export async function withdrawOffset(db: Knex, id: string, now: number): Promise
     kind: 'offset-withdrawn',
     machineId: offset.machineId,
     surfaceId: offset.surfaceId,
-    text: `${offset.machineName} with ${offset.surfaceTag}: Z offset ${offset.offset.toFixed(3)} mm no longer counts.`,
-    data: { offsetId: id },
+    data: { offsetId: id, offset: offset.offset },
   });
 }
 

@@ -308,7 +308,7 @@ describe('the rack', () => {
     const page = await get<{ items: Surface[]; next: string }>('/surfaces?limit=2');
     expect(page.next).toBe('S-001');
     expect(await tags(`limit=2&after=${page.next}`)).toEqual(['S-002', 'S-003']);
-    expect(await get('/places')).toEqual({ items: ['Rack 1', 'Rack 2'] });
+    expect(await get('/places')).toEqual({ items: ['Rack 1', 'Rack 2'], next: null });
   });
 
   test('moves several at once, all or none', async () => {

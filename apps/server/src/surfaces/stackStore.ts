@@ -129,7 +129,6 @@ export async function saveStack(
     at,
     kind: 'stack-changed',
     machineId,
-    text: `${machine.name}: plain layers of the stack are now ${inWords(layers)}.`,
     data: { from: before.map(({ name, under, thickness }) => ({ name, under, thickness })), to: layers },
   });
   return readStack(db, machineId);
@@ -150,8 +149,3 @@ export async function layPlain(db: Knex, machineId: string, laid: readonly Plain
   }));
   await saveStack(db, machineId, { layers: [...kept, ...come], version: machine.stack_version, at });
 }
-
-const inWords = (layers: readonly PlainLayer[]) =>
-  layers.length === 0
-    ? 'none'
-    : layers.map(({ name, thickness }) => `${name} ${Number(thickness.toFixed(3))} mm`).join(', ');

@@ -1,4 +1,14 @@
-import type { KindWrite, Page, PageAsk, Surface, SurfaceFilter, SurfaceKind, SurfaceWrite } from '@even-bed/contract';
+import type {
+  BookEvent,
+  KindWrite,
+  Page,
+  PageAsk,
+  Surface,
+  SurfaceFilter,
+  SurfaceKind,
+  SurfaceKindFacts,
+  SurfaceWrite,
+} from '@even-bed/contract';
 import {
   applySurfaceEvent,
   belongsToResin,
@@ -27,7 +37,6 @@ import {
   type ListedRow,
   type SurfaceRow,
 } from './rows';
-import { eventInWords } from './sentences';
 
 export async function listKinds(db: Knex): Promise<SurfaceKind[]> {
   return (await db<KindRow>('surface_kinds').orderBy('name')).map(kindOf);
@@ -64,14 +73,19 @@ export async function saveKind(db: Knex, id: string, { version, at, ...facts }: 
   };
   if (!(await writeVersion(db, 'surface_kinds', row)))
     throw stale(facts.name, await findKind(db, id), { id, ...facts });
-  await writeEntry(db, {
-    at,
-    kind: now ? 'kind-changed' : 'kind-added',
-    text: now ? `Kind ${now.name} changed.` : `Kind ${facts.name} added.`,
-    data: { kindId: id, from: now ? kindOf(now) : null, to: facts },
-  });
+  await writeEntry(
+    db,
+    now
+      ? { at, kind: 'kind-changed', data: { kindId: id, from: factsOfKind(now), to: facts } }
+      : { at, kind: 'kind-added', data: { kindId: id, to: facts } },
+  );
   return kindOf(row);
 }
+
+const factsOfKind = (row: KindRow): SurfaceKindFacts => {
+  const { id: _, version: __, ...facts } = kindOf(row);
+  return facts;
+};
 
 /** Surfaces with their kinds and the names of their machines. */
 export const listed = (db: Knex): Knex.QueryBuilder<object, ListedRow[]> =>
@@ -204,8 +218,7 @@ export async function saveSurface(db: Knex, id: string, write: SurfaceWrite, now
       at,
       kind: 'surface-changed',
       surfaceId: id,
-      text: `${tag}: facts changed.`,
-      data: { from: factsOf(before), to: { ...facts, tag } },
+      data: { from: factsOf(before), to: { ...facts, tag }, measuredIn: null },
     });
   } else {
     const event: SurfaceEvent = { kind: 'added', at: Math.min(at, now), place };
@@ -231,8 +244,7 @@ export async function keepThickness(
     at,
     kind: 'surface-changed',
     surfaceId: id,
-    text: `${row.tag}: ${Number(thickness.toFixed(3))} mm thick as measured (${by}).`,
-    data: { from: factsOf(row), to: { ...factsOf(row), thickness } },
+    data: { from: factsOf(row), to: { ...factsOf(row), thickness }, measuredIn: by },
   });
 }
 
@@ -255,17 +267,16 @@ interface Named {
 
 async function note(
   db: Knex,
-  { id, tag, kind }: Named,
+  { id, kind }: Named,
   event: SurfaceEvent,
   machine: { id: string; name: string } | null,
 ): Promise<void> {
   await writeEntry(db, {
     at: event.at,
-    kind: `surface-${event.kind}` as const,
     surfaceId: id,
     machineId: machine?.id,
-    text: eventInWords(event, { tag, kind, machine: machine?.name ?? null }),
-    data: { event },
+    // The kind of the line is that of the event in it.
+    ...({ kind: `surface-${event.kind}`, data: { event, kindName: kind.name, sides: kind.sides } } as BookEvent),
   });
 }
 

@@ -269,7 +269,7 @@ export async function takePart(db: Knex, id: string, { match, from }: ListTake, 
   const known = await knownOf(db, prints);
   await breathe();
   const fresh = prints.filter((print) => !known.has(print.id));
-  if (fresh.length > 0) await addPrints(db, fresh, { source: 'list', from: list.name, now });
+  if (fresh.length > 0) await addPrints(db, fresh, { source: 'list', list: list.name, now });
   await breathe();
   const done = lines.filter(({ print }) => print !== null).map(({ row }) => row.line);
   if (done.length > 0) await db('print_list_lines').where({ list_id: id }).whereIn('line', done).delete();

@@ -26,7 +26,7 @@ export const wearRoutes = routesOf(wearOperations, schemas, {
     return { body: await logPrint(call.db, { ...facts, id: call.params.id }, { source, now: call.now }) };
   },
   addPrints: async ({ db, body, now }) => ({
-    body: { added: await addPrints(db, body.prints, { source: 'grid', from: 'the grid', now }) },
+    body: { added: await addPrints(db, body.prints, { source: 'grid', list: null, now }) },
   }),
   withdrawPrint: async ({ db, params, now }) => ({ body: await withdrawPrint(db, params.id, now) }),
   printLists: async ({ db, query }) => ({ body: pageOf(await openLists(db), query, ({ id }) => id) }),

@@ -42,7 +42,7 @@ beforeAll(async () => {
       ...{ failure: held ? null : pick(FAILURES), release: null, note: pick(NOTES) },
     };
   });
-  await addPrints(db, prints, { source: 'grid', from: 'a test', now: NOW + 1e9 });
+  await addPrints(db, prints, { source: 'grid', list: 'a test', now: NOW + 1e9 });
 });
 afterAll(() => db.destroy());
 

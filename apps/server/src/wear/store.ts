@@ -1,5 +1,5 @@
 import type { Page, PageAsk, Print, PrintFacts, PrintFilter } from '@even-bed/contract';
-import { FAILURE_WORDS, type Side, type Slot } from '@even-bed/core';
+import { type Side, type Slot } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
@@ -170,8 +170,13 @@ export async function logPrint(
       kind: 'print-logged',
       machineId: print.machineId,
       surfaceId: row.surface_id ?? undefined,
-      text: `${machine.name}: print ${heldInWords(print)}${row.tag ? ` on ${row.tag}` : ''}${print.material ? `, ${print.material}` : ''}.`,
-      data: { printId: print.id, held: print.held, failure: print.failure, release: print.release },
+      data: {
+        printId: print.id,
+        held: print.held,
+        failure: print.failure,
+        release: print.release,
+        material: print.material,
+      },
     });
   }
   const known = await findPrint(db, print.id);
@@ -179,14 +184,11 @@ export async function logPrint(
   return known!;
 }
 
-const heldInWords = ({ held, failure }: Pick<PrintFacts, 'held' | 'failure'>) =>
-  held ? 'held' : `failed${failure ? `, ${FAILURE_WORDS[failure]}` : ''}`;
-
 /** Several prints with one line in the book. @returns how many were new */
 export async function addPrints(
   db: Knex,
   prints: readonly NewPrint[],
-  { source, from, now }: { source: 'grid' | 'list'; from: string; now: number },
+  { source, list, now }: { source: 'grid' | 'list'; list: string | null; now: number },
 ): Promise<number> {
   const ids = [...new Set(prints.map(({ machineId }) => machineId))];
   const machines = (await db('machines').whereIn('id', ids)) as { id: string; name: string }[];
@@ -200,8 +202,14 @@ export async function addPrints(
     at: now,
     kind: 'prints-added',
     machineId: machines.length === 1 ? machines[0]!.id : null,
-    text: `${rows.length} ${rows.length === 1 ? 'print' : 'prints'} added from ${from}: ${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}; ${failed === 0 ? 'all held' : `${failed} failed`}.`,
-    data: { count: rows.length, failed, first: rows[0]!.id, last: rows[rows.length - 1]!.id },
+    data: {
+      count: rows.length,
+      failed,
+      first: rows[0]!.id,
+      last: rows[rows.length - 1]!.id,
+      list,
+      machines: names,
+    },
   });
   return rows.length;
 }
@@ -222,8 +230,7 @@ export async function withdrawPrint(db: Knex, id: string, now: number): Promise<
     kind: 'print-withdrawn',
     machineId: print.machineId,
     surfaceId: print.surfaceId ?? undefined,
-    text: `${print.machineName}: a print that ${heldInWords(print)} was written down by mistake and is withdrawn.`,
-    data: { printId: id },
+    data: { printId: id, held: print.held, failure: print.failure },
   });
   return (await findPrint(db, id))!;
 }

@@ -1,57 +1,14 @@
+import { BOOK_KINDS, type BookEvent, type BookKind } from './events';
 import Joi from 'joi';
 import { idField, record, timeField } from '../kit/fields';
 
-export const BOOK_KINDS = [
-  'area-added',
-  'area-changed',
-  'machine-added',
-  'machine-changed',
-  'rule-set',
-  'check-started',
-  'heights-read',
-  'turns-made',
-  'check-finished',
-  'check-dropped',
-  'person-added',
-  'person-changed',
-  'settings-changed',
-  'token-made',
-  'token-revoked',
-  'kind-added',
-  'kind-changed',
-  'stack-changed',
-  'surface-added',
-  'surface-changed',
-  'surface-mounted',
-  'surface-taken-off',
-  'surface-moved',
-  'surface-turned',
-  'surface-held',
-  'surface-hold-cut',
-  'surface-work-asked',
-  'surface-work-done',
-  'surface-retired',
-  'surface-brought-back',
-  'print-logged',
-  'print-withdrawn',
-  'prints-added',
-  'offset-kept',
-  'offset-withdrawn',
-  'inspected',
-  'photo-added',
-  'job-started',
-  'job-step',
-  'job-handed-over',
-  'job-ended',
-  'procedure-saved',
-  'plan-kept',
-  'plan-withdrawn',
-  'correction',
-] as const;
-export type BookKind = (typeof BOOK_KINDS)[number];
+/**
+ * One line of the logbook: what happened, kind and payload, with when, where and by whom. Entries are never changed; a
+ * correction is a new entry that names the old one.
+ */
+export type BookEntry = BookLine & BookEvent;
 
-/** One line of the logbook. Entries are never changed; a correction is a new entry that names the old one. */
-export interface BookEntry {
+export interface BookLine {
   id: string;
   /** Running number; the order of the book. */
   seq: number;
@@ -59,7 +16,6 @@ export interface BookEntry {
   at: number;
   /** When the server wrote the line, by its own clock; null for lines from before that was kept. */
   writtenAt: number | null;
-  kind: BookKind;
   machineId: string | null;
   machineName: string | null;
   checkId: string | null;
@@ -68,10 +24,8 @@ export interface BookEntry {
   /** Who did it; null: a machine, or nobody was signed in yet. */
   personId: string | null;
   personName: string | null;
-  /** A sentence for people. */
+  /** A sentence for people, made when it is read: in the shop’s units and with present names. */
   text: string;
-  /** What changed, as data. */
-  data: Record<string, unknown>;
   /** The entry that this one corrects, and the one that corrects this. */
   corrects: string | null;
   correctedBy: string | null;

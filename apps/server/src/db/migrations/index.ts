@@ -14,6 +14,7 @@ import * as materials from './20261126_11_materials';
 import * as smallMaps from './20261126_13_small_maps';
 import * as writtenAt from './20261126_14_written_at';
 import * as programTokens from './20261126_15_program_tokens';
+import * as bookWords from './20261126_16_book_words';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -32,4 +33,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261126_13_small_maps': smallMaps,
   '20261126_14_written_at': writtenAt,
   '20261126_15_program_tokens': programTokens,
+  '20261126_16_book_words': bookWords,
 };

@@ -1,0 +1,37 @@
+import type { SeenFrom } from '@even-bed/core';
+import { eventsOf, type EventFacts } from '../kit/event';
+import type { HeightSource } from './records';
+
+/** A turn as it was made: signed, + clockwise looking down, with the name that its adjuster had. */
+export interface NamedTurn {
+  adjusterId: string;
+  name: string;
+  turns: number;
+}
+
+/** Heights and aims in mm. */
+export interface LevelEvents {
+  'check-started': { aim: number };
+  'heights-read': {
+    roundId: string;
+    seq: number;
+    source: HeightSource;
+    points: number;
+    range: number;
+    /** What the range should be after the turns. */
+    predicted: number;
+  };
+  'turns-made': { roundId: string; turns: NamedTurn[]; seenFrom: SeenFrom };
+  'check-finished': { before: number; after: number; aim: number; rounds: number; note: string };
+  'check-dropped': { before: number | null; after: number | null; aim: number; rounds: number; note: string };
+}
+
+const check: EventFacts = { touches: ['Check', 'Machine'] };
+
+export const levelEvents = eventsOf<LevelEvents>()({
+  'check-started': check,
+  'heights-read': check,
+  'turns-made': check,
+  'check-finished': check,
+  'check-dropped': check,
+});
