@@ -80,7 +80,7 @@ describe('on a phone', () => {
     await page.getByTestId('plan-title').fill('Glass for the winter');
     await page.getByTestId('plan-keep').click();
     await page.getByTestId('plan-done').click();
-    expect(await shop.get<{ items: Plan[] }>(`/plans?machineId=${id}`)).toEqual({ items: [] });
+    expect(await shop.get<{ items: Plan[] }>(`/plans?machineId=${id}`)).toMatchObject({ items: [] });
     await page.context().setOffline(false);
     await eventually(async () =>
       expect((await shop.get<{ items: Plan[] }>(`/plans?machineId=${id}`)).items).toHaveLength(1),

@@ -27,8 +27,9 @@ export function NewMachineScreen() {
   const keep = async (facts: MachineFacts, newArea: string | null, andCheck = false) => {
     const done = await save(facts, newArea);
     if (!done) return false;
-    router.replace(`/floor/${id}`);
+    // Asked while this view is here: of one that is gone, an answer is let go of when somebody changes a machine meanwhile.
     const machine = andCheck ? (await getMachine({ id })).data : undefined;
+    router.replace(`/floor/${id}`);
     if (machine) router.push(newCheck(machine));
     return true;
   };
