@@ -1,5 +1,6 @@
 import type { CareEvents, Machine, PlainLayer } from '@even-bed/contract';
 import { ImpossibleEvent, slotOf, type ResolvedEffect, type Side, type Slot, type SurfaceEvent } from '@even-bed/core';
+import { placeBeforeMount } from '../book/store';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { writeEntry } from '../kernel/book';
@@ -217,8 +218,8 @@ async function eventsBack(
       if (!fitted || fitted.machine_id !== machine.id || fitted.fitted_at < since) return [];
       const from = await endedSpan(db, surfaceId, since);
       return [
-        // Off it comes in any case; back to another machine only where its place there is free.
-        own({ kind: 'taken-off', at, place: '' }),
+        // Off it comes in any case, to where it lay; back to another machine only where its place there is free.
+        own({ kind: 'taken-off', at, place: await placeBeforeMount(db, surfaceId) }),
         ...(from && !(await isTaken(db, from)) ? [own(mountedAs(from, at))] : []),
         ...(await gaveWayTo(db, fitted)).map((span) => ({ surfaceId: span.surface_id, event: mountedAs(span, at) })),
       ];

@@ -177,6 +177,16 @@ describe('a base and a sheet, from the old surface to levelled', () => {
       expect((await look(old)).state.where).toEqual(before);
     });
 
+    test('what came out of the rack goes back to its place there', async () => {
+      const sheetId = await surface('sheet', 'S-002');
+      const place = { kind: 'moved', at: NOW, place: 'Rack 3' };
+      await shop.api.post(`/api/surfaces/${sheetId}/events`).send(place).expect(200);
+      const id = await begin('fit-base-and-sheet', { parts: { sheet: sheetId } });
+      await workTo(id, null);
+      await undoUntilOff(id, sheetId);
+      expect((await look(sheetId)).state.where).toEqual({ kind: 'rack', place: 'Rack 3' });
+    });
+
     /** Undoes an ended job step by step until a surface is off again. */
     const undoUntilOff = async (id: string, surfaceId: string) => {
       while ((await look(surfaceId)).state.where.kind === 'machine') {

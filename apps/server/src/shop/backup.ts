@@ -1,7 +1,8 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { connect } from '../db/connect';
-import { checkDatabase, copyDatabase } from './copy';
+import { copyDatabase, emptyWriteAhead } from '../db/databaseFile';
+import { checkDatabase } from './copy';
 import { databaseFile, photoFolder } from '../settings';
 import { bookHeads, headMissing, keepHead } from './bookHeads';
 import { takeFolder } from './shopLock';
@@ -190,7 +191,7 @@ async function shutDoors(dataFolder: string, restored: string, now: number): Pro
     await db('sessions').whereNull('ended_at').update({ ended_at: now });
     for (const { id } of (await db('machine_tokens').whereNull('revoked_at').select('id')) as { id: string }[])
       if (!inForce.has(id)) await db('machine_tokens').where({ id }).update({ revoked_at: now });
-    await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
+    await emptyWriteAhead(db);
   } finally {
     await db.destroy();
   }

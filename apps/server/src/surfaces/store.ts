@@ -21,6 +21,7 @@ import {
   type SurfaceState,
 } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { byTag } from '../db/tagText';
 import { pageFrom } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { actorOf } from '../kernel/acting';
@@ -112,10 +113,7 @@ export async function surfacesIn(db: Knex, machineId: string): Promise<Surface[]
 
 /** Surfaces by tag, a page at a time. A search matches beginnings of tags, and any part of kinds, machines, places and notes. */
 export async function listSurfaces(db: Knex, filter: SurfaceFilter & PageAsk, now: number): Promise<Page<Surface>> {
-  const query = listed(db)
-    .orderByRaw('s.tag COLLATE NOCASE')
-    .limit(filter.limit + 1);
-  if (filter.after !== undefined) void query.whereRaw('s.tag COLLATE NOCASE > ?', [filter.after]);
+  const query = byTag(listed(db), 's.tag', filter.after).limit(filter.limit + 1);
   if (filter.machineId !== undefined) void query.where('s.machine_id', filter.machineId);
   if (filter.place !== undefined) void query.where('s.place', filter.place).whereNull('s.machine_id');
   if (filter.kindId !== undefined) void query.where('s.kind_id', filter.kindId);

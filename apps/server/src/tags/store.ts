@@ -1,5 +1,6 @@
 import { nextTag } from '@even-bed/core';
 import type { Knex } from 'knex';
+import { highestTag, whereTag } from '../db/tagText';
 import { atField } from '../kernel/problem';
 
 /** The tag that was asked for when nobody else has it, or the next free one of a letter. */
@@ -8,13 +9,8 @@ export async function freeTag(
   { wanted, letter, table, id }: { wanted: string; letter: string; table: 'surfaces' | 'machines'; id: string },
 ): Promise<string> {
   if (wanted === '') {
-    // Sorted by length first, so that S-1000 follows S-999.
-    const [highest] = (await db(table)
-      .select('tag')
-      .whereRaw(`substr(tag, 1, instr(tag, '-')) = ?`, [`${letter}-`])
-      .orderByRaw('length(tag) DESC, tag DESC')
-      .limit(1)) as { tag: string }[];
-    return nextTag(letter, highest ? [highest.tag] : []);
+    const highest = await highestTag(db, table, letter);
+    return nextTag(letter, highest === null ? [] : [highest]);
   }
   const holder = await holderOf(db, wanted);
   if (holder && holder.id !== id) throw atField('tag', `${wanted} belongs to ${holder.name} already.`);
@@ -27,10 +23,10 @@ export async function holderOf(
   tag: string,
 ): Promise<{ id: string; kind: 'surface' | 'machine'; name: string } | null> {
   const upper = tag.trim().toUpperCase();
-  const surface = (await db('surfaces').select('id', 'tag').whereRaw('tag = ? COLLATE NOCASE', [upper]).first()) as
+  const surface = (await whereTag(db('surfaces').select('id', 'tag'), 'tag', upper).first()) as
     { id: string; tag: string } | undefined;
   if (surface) return { id: surface.id, kind: 'surface', name: `surface ${surface.tag}` };
-  const machine = (await db('machines').select('id', 'name').whereRaw('tag = ? COLLATE NOCASE', [upper]).first()) as
+  const machine = (await whereTag(db('machines').select('id', 'name'), 'tag', upper).first()) as
     { id: string; name: string } | undefined;
   return machine ? { id: machine.id, kind: 'machine', name: machine.name } : null;
 }
