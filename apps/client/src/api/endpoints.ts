@@ -73,7 +73,8 @@ function addressOf({ path }: Operation, said: Said, without: readonly string[] =
 
 /** The request of a write. */
 export function requestOf(operation: Operation, said: Said): FetchArgs {
-  const { method, path, takes } = operation;
+  const { path, takes } = operation;
+  const method = operation.method.toUpperCase();
   const { key = uuid(), body = {}, file } = said as { key?: string; body?: unknown; file?: Blob };
   const headers = { 'Idempotency-Key': key };
   if (!takes) return { url: pathOf(path, said), method, headers, body };

@@ -6,10 +6,16 @@ import type { Route } from '../kernel/route';
 
 type Json = Record<string, unknown>;
 
+/** Shapes of answers by operation, and what they are made of, as JSON Schema. */
+interface Shapes {
+  properties: Record<string, unknown>;
+  definitions: Record<string, unknown>;
+}
+
 /** The OpenAPI 3.1 description of all routes: from their operations, the schemas that validate them and the types of their answers. */
-export function openApi(routes: readonly Route[]): Json {
+export function openApi(routes: readonly Route[], shapes: Shapes = answers): Json {
   const paths: Record<string, Json> = {};
-  for (const route of routes) (paths[addressOf(route)] ??= {})[route.method] = operation(route);
+  for (const route of routes) (paths[addressOf(route)] ??= {})[route.method] = operation(route, shapes);
   return {
     openapi: '3.1.0',
     info: {
@@ -26,7 +32,7 @@ export function openApi(routes: readonly Route[]): Json {
     paths,
     components: {
       schemas: Object.fromEntries(
-        Object.entries(answers.definitions).map(([name, schema]) => [componentName(name), renamed(schema)]),
+        Object.entries(shapes.definitions).map(([name, schema]) => [componentName(name), renamed(schema)]),
       ),
       securitySchemes: {
         session: { type: 'apiKey', in: 'cookie', name: 'even-bed-session', description: 'Of a person who signed in.' },
@@ -57,7 +63,7 @@ function renamed<T>(schema: T): T {
 
 const json = (schema: unknown) => ({ 'application/json': { schema } });
 
-function operation(route: Route): Json {
+function operation(route: Route, shapes: Shapes): Json {
   const { id, area, summary, access, token, method, personal } = route;
   const anyone = access === 'anyone';
   return {
@@ -72,7 +78,7 @@ function operation(route: Route): Json {
       : [{ session: [] }, ...(token || (method === 'get' && access === 'looker' && !personal) ? [{ token: [] }] : [])],
     parameters: parametersOf(route),
     ...requestOf(route),
-    responses: responsesOf(route),
+    responses: responsesOf(route, shapes),
   };
 }
 
@@ -150,9 +156,9 @@ function statusesOf({ method, access, path, refuses = [] }: Route): number[] {
   ].sort();
 }
 
-function responsesOf(route: Route): Json {
+function responsesOf(route: Route, shapes: Shapes): Json {
   const { id, status = 200, method, answers: said, gives } = route;
-  const shape = (answers.properties as Record<string, unknown>)[id];
+  const shape = shapes.properties[id];
   const success = {
     description: said,
     content: gives
