@@ -53,6 +53,8 @@ const newStore = () =>
   configureStore({
     reducer: { [api.reducerPath]: api.reducer, connection: connectionSlice.reducer },
     middleware: (get) => get({ serializableCheck: false }).concat(api.middleware),
+    // No frames are drawn here.
+    enhancers: (get) => get({ autoBatch: { type: 'tick' } }),
   });
 
 /** As browsers do, an address without a host is taken. */
@@ -137,7 +139,8 @@ test('names in the path are filled in, whatever they hold; nothing that is null 
 });
 
 test('a write carries its key, one of its own when none is given, and makes old what it touches', async () => {
-  answers = (url) => (url.includes('loosen') ? { loosened: true } : url.startsWith('/api/bolts?') ? inPages(url) : BOLTS[0]);
+  answers = (url) =>
+    url.includes('loosen') ? { loosened: true } : url.startsWith('/api/bolts?') ? inPages(url) : BOLTS[0];
   const store = newStore();
   void store.dispatch(boltApi.endpoints.bolts.initiate({ limit: 2 }));
   await store.dispatch(boltApi.endpoints.loosen.initiate({ id: 'b1', key: 'my-own-key' }));
