@@ -1,3 +1,2 @@
 export { bookSentence, type Names } from './book';
-export { counted, figuresFor, type Figures, type Reader } from './figures';
-export { HOLD_NAMES, sideInWords, spanInWords } from './surfaces';
+export type { Reader } from './figures';

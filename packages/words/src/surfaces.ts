@@ -4,7 +4,7 @@ import type { Sentences } from './sentence';
 
 const HOUR_MS = 3_600_000;
 
-export const HOLD_NAMES: Record<HoldKind, string> = { cure: 'cure', dry: 'drying', cool: 'cooling', soak: 'soak' };
+const HOLD_NAMES: Record<HoldKind, string> = { cure: 'cure', dry: 'drying', cool: 'cooling', soak: 'soak' };
 const WORK_NAMES: Record<SurfaceWork, string> = {
   wiped: 'wiped',
   washed: 'washed',
@@ -15,13 +15,13 @@ const WORK_NAMES: Record<SurfaceWork, string> = {
 };
 
 /** "side A up (textured)"; only the finish where there is one side. */
-export function sideInWords(side: Side, { sides }: { sides: readonly string[] }): string {
+function sideInWords(side: Side, { sides }: { sides: readonly string[] }): string {
   if (sides.length < 2) return `${sides[0]} up`;
   return `side ${side} up (${sides[side === 'A' ? 0 : 1]})`;
 }
 
 /** A span for people: "24 h", "1 h 30 min", "20 min". */
-export function spanInWords(ms: number): string {
+function spanInWords(ms: number): string {
   const minutes = Math.round(ms / 60_000);
   const hours = Math.floor(minutes / 60);
   if (hours === 0) return `${minutes} min`;
