@@ -57,7 +57,9 @@ const { count, size } = await generateSW({
         request.method === 'GET' &&
         url.pathname.startsWith('/api/') &&
         // Who is here is asked anew each time; streams, files to take away and the API's own pages are kept by nobody.
-        !/^\/api\/(session|sessions|health|events|scans|export|csv|backups|openapi|docs|labels)\b/.test(url.pathname),
+        !/^\/api\/(session|sessions|health|events|scans|export|csv|backups|openapi|docs|labels)\b/.test(url.pathname) &&
+        // What may be put on is asked of the server as things stand now, or not at all.
+        !url.pathname.endsWith('/mount-check'),
       handler: 'NetworkFirst',
       options: {
         cacheName: 'records',

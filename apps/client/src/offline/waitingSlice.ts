@@ -10,11 +10,13 @@ export interface WaitingState {
   /** Keys of those that only this page has. */
   unkept: string[];
   keeping: Keeping;
+  /** Whether what is typed is kept on the device too. */
+  typedKept: boolean;
   /** Whether the server answered the last time. */
   answers: boolean;
 }
 
-const initialState: WaitingState = { list: [], unkept: [], keeping: 'kept', answers: true };
+const initialState: WaitingState = { list: [], unkept: [], keeping: 'kept', typedKept: true, answers: true };
 
 const inOrder = (list: Waiting[]) => list.sort((p, q) => p.order - q.order || (p.key < q.key ? -1 : 1));
 
@@ -43,13 +45,16 @@ export const waitingSlice = createSlice({
       if (keeping !== 'kept' && state.list.some((one) => one.key === key)) state.unkept.push(key);
       state.keeping = keeping;
     },
+    typedKeptOrNot(state, { payload }: PayloadAction<boolean>) {
+      state.typedKept = payload;
+    },
     serverAnswered(state, { payload }: PayloadAction<boolean>) {
       state.answers = payload;
     },
   },
 });
 
-export const { waitingRead, waitingPut, waitingGone, keptOrNot, serverAnswered } = waitingSlice.actions;
+export const { waitingRead, waitingPut, waitingGone, keptOrNot, typedKeptOrNot, serverAnswered } = waitingSlice.actions;
 
 interface WithWaiting {
   waiting: WaitingState;

@@ -116,6 +116,8 @@ describe('what this page knows', () => {
     expect(goesOn(list, 'x').map(({ key }) => key)).toEqual(['d']);
     expect(parkedOf(list, 'r')?.key).toBe('b');
     expect(parkedOf(list, 'x')).toBeNull();
-    expect(selectWaitingCount({ waiting: { list, unkept: [], keeping: 'kept', answers: true } })).toBe(3);
+    expect(selectWaitingCount({ waiting: { list, unkept: [], keeping: 'kept', typedKept: true, answers: true } })).toBe(
+      3,
+    );
   });
 });

@@ -220,7 +220,7 @@ function NewVersion() {
 /** Says when the server doesn't answer: since when what is seen is old, what waits, and what this device can't keep. */
 function SendState() {
   const waiting = useAppSelector(selectWaitingCount);
-  const { answers, unkept, keeping } = useAppSelector((state) => state.waiting);
+  const { answers, unkept, keeping, typedKept } = useAppSelector((state) => state.waiting);
   const oldSince = useAppSelector((state) => state.connection.oldSince);
   const entries = (count: number) => (count === 1 ? '1 entry is' : `${count} entries are`);
   const away = oldSince !== null || (!answers && waiting > 0);
@@ -231,6 +231,12 @@ function SendState() {
           {`${keeping === 'full' ? 'This device has no room left' : 'This device keeps nothing'}: ${entries(unkept.length)} on this page alone. Leave it open until they are sent${keeping === 'full' ? ', or make room on the device' : ''}.`}
         </Line>
       ) : null}
+      {typedKept ? null : (
+        <Line testID="typed-not-kept" icon="stop">
+          This device has no room left: what you type is on this page alone. Make room on the device, or finish here
+          before you leave.
+        </Line>
+      )}
       {away ? (
         <Line testID={waiting > 0 ? 'waiting-to-send' : 'views-old'} icon="waiting">
           {[

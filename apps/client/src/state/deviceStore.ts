@@ -2,6 +2,8 @@ import AsyncStorage from '@react-native-async-storage/async-storage';
 
 const PREFIX = 'even-bed/';
 
+let onKept: (kept: boolean) => void = () => undefined;
+
 /** What this device keeps by itself, one record under one name, so that two tabs don't overwrite each other's. */
 export const deviceStore = {
   async load<T>(kind: string): Promise<Map<string, T>> {
@@ -19,8 +21,19 @@ export const deviceStore = {
     return parsed<T>(await AsyncStorage.getItem(`${PREFIX}${kind}/${id}`));
   },
 
-  set(kind: string, id: string, value: unknown): Promise<void> {
-    return AsyncStorage.setItem(`${PREFIX}${kind}/${id}`, JSON.stringify(value));
+  /** Keeps a record. Where there is no room it stays on the page alone, and whoever listens is told. */
+  async set(kind: string, id: string, value: unknown): Promise<void> {
+    try {
+      await AsyncStorage.setItem(`${PREFIX}${kind}/${id}`, JSON.stringify(value));
+      onKept(true);
+    } catch {
+      onKept(false);
+    }
+  },
+
+  /** Calls back after each try to keep a record, with whether it is kept. */
+  whenKept(listener: (kept: boolean) => void): void {
+    onKept = listener;
   },
 
   remove(kind: string, id: string): Promise<void> {

@@ -20,6 +20,7 @@ import {
   keptOrNot,
   parkedOf,
   serverAnswered,
+  typedKeptOrNot,
   waitingGone,
   waitingPut,
   waitingRead,
@@ -204,7 +205,11 @@ export async function openDevice(): Promise<void> {
   readAs(knownPeople.manner);
   store.dispatch(draftsLoaded([...drafts.values()]));
   const waits = new Set(list().map(({ params }) => params['id']));
+  for (const { id, ended } of jobs.values()) if (ended !== null && !waits.has(id)) void deviceStore.remove(JOBS, id);
   store.dispatch(jobsRemembered([...jobs.values()].filter(({ id, ended }) => ended === null || waits.has(id))));
+  deviceStore.whenKept((typed) => {
+    if (store.getState().waiting.typedKept !== typed) store.dispatch(typedKeptOrNot(typed));
+  });
   const followers = [
     keepChanges(DRAFTS, ({ level }) => level.drafts),
     keepChanges(JOBS, (state) => state.jobs.jobs),
