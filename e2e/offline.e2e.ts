@@ -94,7 +94,7 @@ test('a device that is full says so before anything is lost, and sends what only
   await page.route(isWrite, (route) => route.abort());
   await page.getByTestId('print-held').click();
   await page.getByTestId('not-kept').waitFor();
-  expect(await page.getByTestId('not-kept').innerText()).toContain('Leave it open until they are sent');
+  expect(await page.getByTestId('not-kept').innerText()).toContain('Leave it open until it is sent');
   await page.unroute(isWrite);
   await eventually(async () => expect(await prints(machineId)).toBe(before + 1));
   await eventually(async () => expect(await page.getByTestId('not-kept').count()).toBe(0));

@@ -66,6 +66,21 @@ test('what is kept is there for the next page, once however often it is put, unt
   expect(await again.all()).toEqual([]);
 });
 
+test('what is read while one is being kept, or let go of, knows it already', async () => {
+  const store = open();
+  await store.put(print('old'));
+  // Asked before, answered after.
+  const reading = store.all();
+  const keeping = store.put(print('new'));
+  const removing = store.remove('old');
+  expect((await reading).map(({ key }) => key)).toEqual(['new']);
+  await Promise.all([keeping, removing]);
+  expect((await open().all()).map(({ key }) => key)).toEqual(['new']);
+  await store.put(print('old'));
+  expect((await store.all()).map(({ key }) => key).sort()).toEqual(['new', 'old']);
+  for (const key of ['new', 'old']) await store.remove(key);
+});
+
 test.each([
   ['QuotaExceededError', 'full'],
   ['InvalidStateError', 'gone'],

@@ -12,6 +12,9 @@ type Told = { put: Waiting } | { gone: string };
 /** Operations that wait, one record each, in the storage that all tabs of this device share. */
 export class WaitingStore {
   private db: Promise<IDBPDatabase> | null = null;
+  /** On their way into the storage, and let go of on this page: what is read meanwhile may not know it yet. */
+  private readonly coming = new Map<string, Waiting>();
+  private readonly gone = new Set<string>();
   private readonly channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
 
   private open(): Promise<IDBPDatabase> {
@@ -36,11 +39,16 @@ export class WaitingStore {
 
   async all(): Promise<Waiting[]> {
     const db = await this.open();
-    return (await db.getAll(STORE)) as Waiting[];
+    const found = new Map(((await db.getAll(STORE)) as Waiting[]).map((one) => [one.key, one]));
+    for (const one of this.coming.values()) found.set(one.key, one);
+    for (const key of this.gone) found.delete(key);
+    return [...found.values()];
   }
 
   /** Keeps one, and says whether it is kept. */
   async put(waiting: Waiting): Promise<Keeping> {
+    this.gone.delete(waiting.key);
+    this.coming.set(waiting.key, waiting);
     try {
       const db = await this.open();
       const change = db.transaction(STORE, 'readwrite', { durability: 'strict' });
@@ -50,10 +58,14 @@ export class WaitingStore {
     } catch (error) {
       this.db = null;
       return (error as { name?: string } | null)?.name === 'QuotaExceededError' ? 'full' : 'gone';
+    } finally {
+      if (this.coming.get(waiting.key) === waiting) this.coming.delete(waiting.key);
     }
   }
 
   async remove(key: string): Promise<void> {
+    this.gone.add(key);
+    this.coming.delete(key);
     try {
       const db = await this.open();
       await db.delete(STORE, key);

@@ -219,8 +219,9 @@ function NewVersion() {
 
 /** Says when the server doesn't answer: since when what is seen is old, what waits, and what this device can't keep. */
 function SendState() {
-  const waiting = useAppSelector(selectWaitingCount);
   const { answers, unkept, keeping, typedKept } = useAppSelector((state) => state.waiting);
+  // What is on this page alone has a line of its own.
+  const waiting = useAppSelector(selectWaitingCount) - unkept.length;
   const oldSince = useAppSelector((state) => state.connection.oldSince);
   const entries = (count: number) => (count === 1 ? '1 entry is' : `${count} entries are`);
   const away = oldSince !== null || (!answers && waiting > 0);
@@ -228,7 +229,7 @@ function SendState() {
     <>
       {unkept.length > 0 ? (
         <Line testID="not-kept" icon="stop">
-          {`${keeping === 'full' ? 'This device has no room left' : 'This device keeps nothing'}: ${entries(unkept.length)} on this page alone. Leave it open until they are sent${keeping === 'full' ? ', or make room on the device' : ''}.`}
+          {`${keeping === 'full' ? 'This device has no room left' : 'This device keeps nothing'}: ${entries(unkept.length)} on this page alone. Leave it open until ${unkept.length === 1 ? 'it is' : 'they are'} sent${keeping === 'full' ? ', or make room on the device' : ''}.`}
         </Line>
       ) : null}
       {typedKept ? null : (
@@ -269,7 +270,9 @@ function Line({ testID, icon, children }: { testID: string; icon: IconName; chil
         alignItems: 'center',
       }}
     >
-      <Icon name={icon} />
+      <View style={{ flexShrink: 0 }}>
+        <Icon name={icon} />
+      </View>
       <View style={{ flexShrink: 1 }}>
         <Words size="small">{children}</Words>
       </View>
