@@ -43,12 +43,12 @@ export { stiffBed, type BedMove, type Position } from './level/stiffBed';
 export { pitchOf, THREADS, turnsFor, type Thread } from './level/threads';
 export { dueState, nextDue, type DueState } from './rounds/nextDue';
 export {
-  belongsToResin,
   checkMount,
-  GROUP_WORDS,
   type MountAsk,
+  type MountCaution,
   type MountCheck,
   type MountedLayer,
+  type MountRefusal,
 } from './surfaces/checkMount';
 export { lifeOf, type LifeLeft } from './surfaces/lifeOf';
 export { predictOffset, type KnownOffset, type OffsetPrediction, type OffsetQuestion } from './surfaces/predictOffset';
@@ -57,7 +57,9 @@ export {
   GROUPS,
   nextTag,
   SLOTS,
+  groupFacts,
   slotOf,
+  SURFACE_GROUPS,
   tagLetter,
   type Life,
   type QuarterTurn,
@@ -78,6 +80,7 @@ export {
   type SurfaceState,
   type SurfaceWork,
 } from './surfaces/surfaceState';
+export { takeBack, type RecordedEvent } from './surfaces/takeBack';
 export { checkInspection, INSPECTION_CARDS, type InspectionCard } from './care/inspectionCards';
 export {
   FAILURE_WORDS,

@@ -53,6 +53,7 @@ const EXAMPLES: { [Kind in BookKind]: EventPayloads[Kind] } = {
   'surface-held': { ...of, event: { kind: 'held', at, hold: 'cure', until: at + 5_400_000, reason: 'Glue.' } },
   'surface-hold-cut': { ...of, event: { kind: 'hold-cut', at, reason: 'needed' } },
   'surface-work-asked': { ...of, event: { kind: 'work-asked', at, what: 'washing' } },
+  'surface-work-undone': { ...of, event: { kind: 'work-undone', at, awaiting: 'washing', reason: 'a step undone' } },
   'surface-work-done': { ...of, event: { kind: 'work-done', at, work: 'washed', side: 'A', note: '' } },
   'surface-retired': { ...of, event: { kind: 'retired', at, why: 'bent' } },
   'surface-brought-back': { ...of, event: { kind: 'brought-back', at, why: 'straightened', place: '' } },

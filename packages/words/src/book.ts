@@ -32,6 +32,7 @@ export function bookSentence({ kind, data }: BookEvent, { machine, surface }: Na
     surface: surface ?? '',
     subject: surface ?? machine ?? '',
     figures: figuresFor(reader),
+    reader,
   };
   return (SENTENCES[kind] as (payload: unknown, told: Told) => string)(data, told);
 }

@@ -1,6 +1,7 @@
 import type { CareEvents, FitEvents, WearEvents } from '@even-bed/contract';
 import { FAILURE_WORDS, INSPECTION_CARDS } from '@even-bed/core';
 import { counted, type Figures } from './figures';
+import { mountAskWords } from './mount';
 import type { Sentences } from './sentence';
 
 const noted = (note: string) => (note ? ` ${note}` : '');
@@ -30,12 +31,14 @@ export const careSentences: Sentences<CareEvents> = {
   'photo-added': ({ note }, { subject }) => `${subject}: photo added.${noted(note)}`,
   'job-started': ({ title, schools }, { machine }) =>
     `${machine}: ${title}, begun.${schools.length > 0 ? ` ${schools.join('; ')}.` : ''}`,
-  'job-step': ({ said }, { machine }) => {
+  'job-step': ({ said }, { machine, reader }) => {
     switch (said.code) {
       case 'line':
         return `${machine}: ${said.text}`;
       case 'used':
         return `${machine}: Used: ${said.used.join(', ')}.`;
+      case 'not-asked':
+        return `${machine}: ${said.tag} was put on without being asked: ${said.asks.map((ask) => mountAskWords(ask, reader)).join(' ')}`;
       case 'not-possible':
         return `${machine}: ${said.title} could not write this down: ${said.why}`;
     }

@@ -1,4 +1,4 @@
-import type { Figures } from './figures';
+import type { Figures, Reader } from './figures';
 
 /** What a sentence of the book is made with, beside its payload. */
 export interface Told {
@@ -8,6 +8,7 @@ export interface Told {
   /** What a line is of: its surface, or else its machine. */
   subject: string;
   figures: Figures;
+  reader: Reader;
 }
 
 /** A sentence for every kind of an area's events. */

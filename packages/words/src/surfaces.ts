@@ -61,6 +61,10 @@ function happened(
       return `${tag} waits for work: ${event.what}.`;
     case 'work-done':
       return `${tag} ${WORK_NAMES[event.work]}${event.side ? `, side ${event.side}` : ''}${because(event.note)}.`;
+    case 'work-undone':
+      return event.awaiting === null
+        ? `${tag}: the work written down is taken back${because(event.reason)}.`
+        : `${tag}: the work written down is taken back, it waits for ${event.awaiting}${because(event.reason)}.`;
     case 'retired':
       return `${tag} retired${machine ? `, taken off ${machine}` : ''}: ${event.why}.`;
     case 'brought-back':
@@ -90,6 +94,7 @@ export const surfaceSentences: Sentences<SurfaceEvents> = {
   'surface-hold-cut': told,
   'surface-work-asked': told,
   'surface-work-done': told,
+  'surface-work-undone': told,
   'surface-retired': told,
   'surface-brought-back': told,
   'offset-kept': ({ offset, note }, { machine, surface, figures: { length } }) =>

@@ -30,6 +30,7 @@ export const KIND_NAMES: Record<BookKind, string> = {
   'surface-hold-cut': 'Hold cut short',
   'surface-work-asked': 'Work asked for',
   'surface-work-done': 'Work done',
+  'surface-work-undone': 'Work taken back',
   'surface-retired': 'Retired',
   'surface-brought-back': 'Brought back',
   'print-logged': 'Print',

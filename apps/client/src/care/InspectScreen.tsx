@@ -1,6 +1,7 @@
 import { careOperations } from '@even-bed/contract/care/operations';
 import { INSPECTION_CARDS, type InspectionCard } from '@even-bed/core/care/inspectionCards';
 import { readLength } from '@even-bed/core/fleet/readLength';
+import { groupFacts } from '@even-bed/core/surfaces/groups';
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { Image, Pressable, View } from 'react-native';
@@ -29,10 +30,8 @@ export function InspectScreen() {
   const machine = useMachineQuery({ id: params.machine ?? '' }, { skip: !params.machine });
   const name = surface.data?.tag ?? machine.data?.name ?? '';
   const back: Href = params.surface ? `/rack/${params.surface}` : `/floor/${params.machine ?? ''}`;
-  const isFilm = surface.data?.kind.group === 'film';
-  const cards = INSPECTION_CARDS.filter(({ about }) =>
-    params.surface ? (isFilm ? about === 'film' : about === 'surface') : about === 'machine',
-  );
+  const looked = surface.data ? groupFacts(surface.data.kind.group).cards : 'surface';
+  const cards = INSPECTION_CARDS.filter(({ about }) => about === (params.surface ? looked : 'machine'));
   const card = cards.find(({ id }) => id === params.card);
   const crumbs = [{ label: name || 'Back', href: back }];
   if (card && (params.surface || params.machine)) {

@@ -1,7 +1,7 @@
 import { type CareItem, type SurfaceKind, type Verdict } from '@even-bed/contract';
 import { FACES, type Face } from '@even-bed/core/fit/compatibility';
 import { MATERIALS } from '@even-bed/core/fit/materials';
-import { GROUPS, type SurfaceGroup } from '@even-bed/core/surfaces/surfaceKind';
+import { groupFacts, GROUPS, type SurfaceGroup } from '@even-bed/core/surfaces/groups';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
@@ -22,7 +22,6 @@ import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useKindsQuery, useSaveKindMutation } from './surfacesApi';
-import { GROUP_NAMES } from './surfaceWords';
 
 const CARE: { item: CareItem; label: string }[] = [
   { item: 'water', label: 'Water' },
@@ -80,7 +79,7 @@ export function KindsScreen() {
             <Words bold>{kind.name}</Words>
             <Words size="small" tone="steel">
               {[
-                GROUP_NAMES[kind.group],
+                groupFacts(kind.group).many,
                 size(kind.thickness),
                 kind.limit === null ? null : `up to ${temperature(kind.limit)}`,
                 kind.sides.join(' / '),
@@ -122,6 +121,13 @@ function KindForm({ kind, onClose }: { kind: SurfaceKind | null; onClose: () => 
   const failure = errorOf(error);
   const number = (text: string) => Number(text.replace(',', '.'));
   const fault = (field: string) => failure?.fields[field];
+  // What it is made of as a rule, where nobody has said otherwise.
+  const choose = (next: SurfaceGroup) => {
+    const [was, usual] = [groupFacts(group).usual, groupFacts(next).usual];
+    if (material === '' || material === was.material) setMaterial(usual.material);
+    if (faceA === '' || faceA === was.face) setFaceA(usual.face ?? '');
+    setGroup(next);
+  };
   const submit = async () => {
     const body = {
       name,
@@ -160,8 +166,8 @@ function KindForm({ kind, onClose }: { kind: SurfaceKind | null; onClose: () => 
         <Pick
           label="Group"
           value={group}
-          options={GROUPS.map((value) => ({ value, label: GROUP_NAMES[value] }))}
-          onChange={(value) => setGroup(value as SurfaceGroup)}
+          options={GROUPS.map((value) => ({ value, label: groupFacts(value).many }))}
+          onChange={(value) => choose(value as SurfaceGroup)}
           error={fault('group')}
           testID="kind-group"
         />

@@ -1,5 +1,6 @@
 import type { MachineOverview, MountAnswer, Surface } from '@even-bed/contract';
 import type { MountAsk, QuarterTurn, Side } from '@even-bed/core';
+import { mountAskWords, mountCautionWords, mountRefusalWords } from '@even-bed/words/mount';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -14,6 +15,7 @@ import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { Icon } from '../ui/Icon';
+import { currentManner } from '../ui/manner';
 import { RADIUS, SPACE, TOUCH, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { FindSurface } from './FindSurface';
@@ -97,6 +99,8 @@ function MountPage({ surface, machine, crumbs }: PageProps) {
   const open = asked?.asks.filter(({ code }) => !answers.includes(code)) ?? [];
   const refused = (asked?.refusals.length ?? 0) > 0;
   const ready = asked !== undefined && !refused && open.length === 0 && (!asked.replaces || place !== null);
+  const toggle = (code: MountAsk['code']) =>
+    setAnswers(answers.includes(code) ? answers.filter((known) => known !== code) : [...answers, code]);
   const submit = async () => {
     const body = {
       surfaceId: surface.id,
@@ -134,9 +138,9 @@ function MountPage({ surface, machine, crumbs }: PageProps) {
           {failure.message}
         </Notice>
       ) : null}
-      {asked?.refusals.map(({ code, text }) => (
-        <Notice key={code} kind="stop" title="It can’t be done like this" testID={`refused-${code}`}>
-          {text}
+      {asked?.refusals.map((refusal) => (
+        <Notice key={refusal.code} kind="stop" title="It can’t be done like this" testID={`refused-${refusal.code}`}>
+          {mountRefusalWords(refusal)}
         </Notice>
       ))}
       {asked?.from ? (
@@ -174,21 +178,19 @@ function MountPage({ surface, machine, crumbs }: PageProps) {
         {asked?.replaces && !refused ? <Replaced asked={asked} place={place} onPlace={setPlace} /> : null}
         {asked && !refused && asked.asks.length > 0 ? (
           <Section title="LOOK FIRST">
-            {asked.asks.map(({ code, text }) => (
+            {asked.asks.map((ask) => (
               <Ask
-                key={code}
-                text={text}
-                yes={answers.includes(code)}
-                onToggle={() =>
-                  setAnswers(answers.includes(code) ? answers.filter((known) => known !== code) : [...answers, code])
-                }
-                testID={`ask-${code}`}
+                key={ask.code}
+                text={mountAskWords(ask, currentManner())}
+                yes={answers.includes(ask.code)}
+                onToggle={() => toggle(ask.code)}
+                testID={`ask-${ask.code}`}
               />
             ))}
           </Section>
         ) : null}
         {asked && !refused
-          ? asked.cautions.map((text) => (
+          ? asked.cautions.map(mountCautionWords).map((text) => (
               <View key={text} style={{ flexDirection: 'row', gap: 10 }}>
                 <Icon name="warning" size={22} />
                 <View style={{ flex: 1 }}>

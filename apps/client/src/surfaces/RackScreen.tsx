@@ -1,5 +1,6 @@
 import type { Surface } from '@even-bed/contract';
 import type { SurfaceCondition, SurfaceGroup } from '@even-bed/core';
+import { groupFacts, GROUPS } from '@even-bed/core/surfaces/groups';
 import { useGlobalSearchParams, useRouter } from 'expo-router';
 import { useDeferredValue, useState } from 'react';
 import { View } from 'react-native';
@@ -19,7 +20,6 @@ import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { RackRow } from './RackRow';
 import { useMoveManyMutation, usePlacesQuery, useSurfacesPagesInfiniteQuery } from './surfacesApi';
-import { GROUP_NAMES } from './surfaceWords';
 
 const ANY = 'any';
 const STATES: { value: SurfaceCondition; label: string }[] = [
@@ -139,7 +139,7 @@ export function RackScreen({ selectedId }: ListProps) {
             value={params.group ?? ANY}
             options={[
               { value: ANY, label: 'Every kind' },
-              ...Object.entries(GROUP_NAMES).map(([value, label]) => ({ value, label })),
+              ...GROUPS.map((value) => ({ value, label: groupFacts(value).many })),
             ]}
             onChange={(value) => set('group', value)}
             testID="rack-group"

@@ -1,7 +1,7 @@
 import type { Surface, SurfaceKind } from '@even-bed/contract';
 import { readLength } from '@even-bed/core/fleet/readLength';
 import type { SurfaceGroup } from '@even-bed/core';
-import { GROUPS, tagLetter } from '@even-bed/core/surfaces/surfaceKind';
+import { groupFacts, GROUPS, tagLetter } from '@even-bed/core/surfaces/surfaceKind';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
@@ -25,7 +25,6 @@ import { Words } from '../ui/Words';
 import { rightNow } from '../ui/useNow';
 import { plateSizes } from './plateSizes';
 import { useKindsQuery, usePlacesQuery, useSaveSurfaceMutation, useSurfaceQuery } from './surfacesApi';
-import { GROUP_NAMES } from './surfaceWords';
 
 interface Form {
   tag: string;
@@ -211,7 +210,7 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
         />
         {kind ? (
           <Words size="small" tone="steel">
-            {`${GROUP_NAMES[kind.group]} · ${size(kind.thickness)} nominal${kind.limit === null ? '' : ` · up to ${temperature(kind.limit)}`}${kind.note ? ` · ${kind.note}` : ''}`}
+            {`${groupFacts(kind.group).many} · ${size(kind.thickness)} nominal${kind.limit === null ? '' : ` · up to ${temperature(kind.limit)}`}${kind.note ? ` · ${kind.note}` : ''}`}
           </Words>
         ) : null}
         {sizes.length > 0 ? (
@@ -300,7 +299,7 @@ function KindChoice({
         label="What it is"
         options={groups.map((value) => ({
           value,
-          label: GROUP_NAMES[value],
+          label: groupFacts(value).many,
           drawing: <GroupGlyph group={value} />,
         }))}
         value={group}

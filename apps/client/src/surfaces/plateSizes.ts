@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import type { SurfaceGroup } from '@even-bed/core';
+import { groupFacts, type SurfaceGroup } from '@even-bed/core/surfaces/groups';
 
 export interface PlateSize {
   width: number;
@@ -8,20 +8,18 @@ export interface PlateSize {
   names: string[];
 }
 
-const RESIN: readonly SurfaceGroup[] = ['platform', 'flex-plate', 'film'];
-const FILAMENT: readonly SurfaceGroup[] = ['sheet', 'glass', 'laminate', 'cover'];
-
 /**
- * Sizes that a surface of a group may have, from the plates that the shop has, those of most machines first. A base goes
- * on either family.
+ * Sizes that a surface of a group may have, from the plates that the shop has, those of most machines first. What
+ * belongs to no family goes on either.
  */
 export function plateSizes(
   machines: readonly Pick<MachineOverview, 'name' | 'family' | 'plateWidth' | 'plateDepth'>[],
   group: SurfaceGroup | null,
 ): PlateSize[] {
   const sizes = new Map<string, PlateSize>();
+  const only = group && groupFacts(group).family;
   for (const { name, family, plateWidth: width, plateDepth: depth } of machines) {
-    if (group && (family === 'resin' ? FILAMENT : RESIN).includes(group)) continue;
+    if (only && family !== only) continue;
     const key = `${width} ${depth}`;
     const known = sizes.get(key);
     if (known) known.names.push(name);

@@ -1,19 +1,8 @@
 import type { Surface, SurfaceKind } from '@even-bed/contract';
-import type { LifeLeft, Side, SurfaceGroup, SurfaceState } from '@even-bed/core';
+import type { LifeLeft, Side, SurfaceState } from '@even-bed/core';
 import { lifeOf } from '@even-bed/core/surfaces/lifeOf';
 import { surfaceCondition } from '@even-bed/core/surfaces/surfaceState';
 import type { SignalKind } from '../ui/Signal';
-
-export const GROUP_NAMES: Record<SurfaceGroup, string> = {
-  sheet: 'Spring sheets',
-  glass: 'Glass',
-  laminate: 'Laminate boards',
-  cover: 'Flexible covers',
-  base: 'Magnetic bases',
-  platform: 'Resin platforms',
-  'flex-plate': 'Flex plates',
-  film: 'Vat films',
-};
 
 export const HOLD_NAMES = { cure: 'Curing', dry: 'Drying', cool: 'Cooling', soak: 'Soaking' } as const;
 

@@ -144,19 +144,3 @@ const entryOf = (row: Row, reader: Reader): BookEntry => ({
 });
 
 const eventOf = ({ kind, data }: Row) => ({ kind, data: JSON.parse(data) as unknown }) as BookEvent;
-
-const PLACED: readonly BookKind[] = ['surface-added', 'surface-moved', 'surface-taken-off', 'surface-brought-back'];
-
-/** Where in the rack a surface lay before it was put on a machine last, as the book says; '' when it says nothing of it. */
-export async function placeBeforeMount(db: Knex, surfaceId: string): Promise<string> {
-  const mounted = db('book').where({ surface_id: surfaceId, kind: 'surface-mounted' }).max('seq');
-  const row = (await db('book')
-    .where({ surface_id: surfaceId })
-    .whereIn('kind', PLACED)
-    .where('seq', '<', mounted)
-    .orderBy('seq', 'desc')
-    .first('kind', 'data')) as Pick<Row, 'kind' | 'data'> | undefined;
-  if (!row) return '';
-  const { event } = JSON.parse(row.data) as { event?: { place?: string } };
-  return event?.place ?? '';
-}

@@ -4,6 +4,7 @@ import {
   beginRun,
   checkProcedure,
   effectsOf,
+  ImpossibleEvent,
   progressOf,
   replayRun,
   RunRefusal,
@@ -24,7 +25,8 @@ import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 import { findPerson } from '../people/store';
 import { readStack } from '../surfaces/stackStore';
 import { findSurface } from '../surfaces/store';
-import { performEffects, reverseEffects } from './jobEffects';
+import { performEffects, wholeOrNot, type StepRecord } from './jobEffects';
+import { reverseEffects } from './jobUndo';
 import { findProcedure } from './procedureStore';
 
 interface JobRow {
@@ -55,6 +57,8 @@ interface EventRow {
   event: string;
   received_at: number;
   person_id: string | null;
+  /** What it changed in the records, as JSON; null: from a time in which this was not kept. */
+  recorded: string | null;
 }
 type NamedJob = JobRow & { machine_name: string; holder_name: string | null };
 
@@ -187,6 +191,7 @@ export async function addJobEvent(
     event: JSON.stringify(event),
     received_at: now,
     person_id: actorOf(db),
+    recorded: '[]',
   });
   await db<JobRow>('jobs')
     .where({ id: jobId })
@@ -203,10 +208,18 @@ export async function addJobEvent(
     measured: measuredBy(setup, after),
     plain: plainBy(setup, after),
   };
-  await performEffects(where, event.at, effectsOf(setup, event, after));
+  const recorded = await performEffects(where, event.at, effectsOf(setup, event, after));
+  if (recorded.length > 0)
+    await db<EventRow>('job_events')
+      .where({ id: eventId })
+      .update({ recorded: JSON.stringify(recorded) });
   if (event.kind === 'undone') {
     const undone = lastDone(earlier);
-    if (undone) await reverseEffects(where, event.at, effectsOf(setup, undone.event, state), undone.since);
+    if (undone?.recorded != null) await reverseEffects(where, event.at, JSON.parse(undone.recorded) as StepRecord[]);
+    else if (undone && effectsOf(setup, JSON.parse(undone.event) as RunEvent, state).some((effect) => 'part' in effect))
+      await wholeOrNot(where, event.at, null, () => {
+        throw new ImpossibleEvent('no-change', 'It was done before steps kept what they change. Put it right by hand.');
+      });
   }
   const { title } = setup.procedure;
   if (event.kind === 'handed-over')
@@ -252,14 +265,13 @@ function plainBy({ procedure, choices }: RunSetup, { readings }: RunState): Plai
 const lastNote = ({ notes }: RunState) => notes.at(-1)?.note ?? '';
 
 /** The event that an undoing takes back: the last that left a step and is not taken back already. */
-function lastDone(rows: readonly EventRow[]): { event: RunEvent; since: number } | null {
+function lastDone(rows: readonly EventRow[]): EventRow | null {
   let back = 0;
   for (let i = rows.length - 1; i >= 0; i--) {
-    const event = JSON.parse(rows[i]!.event) as RunEvent;
-    if (event.kind === 'undone') back++;
-    else if (event.kind === 'done' || event.kind === 'cant' || event.kind === 'stopped') {
-      // A device whose clock is ahead told a later time than what it did was written under.
-      if (back === 0) return { event, since: Math.min(event.at, rows[i]!.received_at) };
+    const { kind } = JSON.parse(rows[i]!.event) as RunEvent;
+    if (kind === 'undone') back++;
+    else if (kind === 'done' || kind === 'cant' || kind === 'stopped') {
+      if (back === 0) return rows[i]!;
       back--;
     }
   }

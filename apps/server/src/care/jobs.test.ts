@@ -231,6 +231,141 @@ describe('a base and a sheet, from the old surface to levelled', () => {
       else expect(where).toEqual(before);
     });
 
+    /** Undoes a job, ended or not, step by step until nothing is done. */
+    const undoAll = async (id: string) => {
+      for (;;) {
+        const { at, trail } = stateOf(await job(id));
+        if (trail.length === 0) return;
+        await tell(id, { kind: 'undone', at: shop.clock.now, stepId: at ?? trail.at(-1)!.stepId }).expect(200);
+      }
+    };
+    const bookLines = async () => {
+      const { body } = await shop.api.get('/api/book?kind=job-step&limit=100').expect(200);
+      return (body.items as { text: string }[]).map(({ text }) => text);
+    };
+
+    test('a whole job undone leaves surfaces, thicknesses and layers as they were', async () => {
+      const old = await lying();
+      const [base, top] = [await surface('base', 'B-001'), await surface('sheet', 'S-002')];
+      const stack = async () => (await shop.api.get(`/api/machines/${shop.machineId}/stack`).expect(200)).body.layers;
+      const seen = async () => {
+        const all = await Promise.all([old, base, top].map(look));
+        return all.map(({ thickness, state: { where, awaiting, retired } }) => ({
+          thickness,
+          where,
+          awaiting,
+          retired,
+        }));
+      };
+      const before = [await seen(), await stack()];
+      const id = await begin('fit-base-and-sheet', { parts: { old, base, sheet: top } });
+      await workTo(id, null);
+      expect(await seen()).not.toEqual(before[0]);
+      await undoAll(id);
+      const [surfaces, layers] = [await seen(), (await stack()) as { fittedAt: number }[]];
+      expect(surfaces).toEqual(before[0]);
+      // It was fitted anew: when is a fact of today.
+      const untimed = (list: unknown) => (list as object[]).map((layer) => ({ ...layer, fittedAt: 0 }));
+      expect(untimed(layers)).toEqual(untimed(before[1]));
+    });
+
+    test('a pad that a job laid is lifted again, and what it measured is forgotten', async () => {
+      const glass = await surface('glass', 'S-003');
+      const before = (await look(glass)).thickness;
+      const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } });
+      await workTo(id, null);
+      expect((await look(glass)).thickness).not.toBe(before);
+      await undoAll(id);
+      expect((await look(glass)).thickness).toBe(before);
+      const { body } = await shop.api.get(`/api/machines/${shop.machineId}/stack`).expect(200);
+      expect(body.layers).toEqual([]);
+    });
+
+    test('what was measured again since stays as it was measured', async () => {
+      const glass = await surface('glass', 'S-003');
+      const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } });
+      await workTo(id, null);
+      const { version, tag, kindId } = await fullSurface(glass);
+      await shop.api
+        .put(`/api/surfaces/${glass}`)
+        .send(sheet({ tag, kindId, thickness: 3.21, version }))
+        .expect(200);
+      await undoAll(id);
+      expect((await look(glass)).thickness).toBe(3.21);
+      expect((await bookLines()).join()).toContain('measured again since');
+    });
+    const fullSurface = async (id: string) => {
+      const { version, tag, kind } = await look(id);
+      return { version, tag, kindId: kind.id };
+    };
+
+    test('what was put on anew since stays on', async () => {
+      const top = await surface('sheet', 'S-002');
+      const id = await begin('fit-base-and-sheet', { parts: { sheet: top } });
+      await workTo(id, null);
+      shop.clock.now += HOUR;
+      const off = { kind: 'taken-off', at: shop.clock.now, place: '' };
+      await shop.api.post(`/api/surfaces/${top}/events`).send(off).expect(200);
+      shop.clock.now += HOUR;
+      await shop.api
+        .post(`/api/machines/${shop.machineId}/mount`)
+        .send({
+          surfaceId: top,
+          sideUp: 'A',
+          turned: 0,
+          answers: ['clean-dry', 'size', 'heat', 'front-mark'],
+          from: null,
+          replaces: null,
+          at: shop.clock.now,
+        })
+        .expect(200);
+      await undoAll(id);
+      expect((await look(top)).state.where.kind).toBe('machine');
+      expect((await bookLines()).join()).toContain('was taken off since');
+    });
+
+    test('a step from before steps kept what they change is not guessed at', async () => {
+      const top = await surface('sheet', 'S-002');
+      const id = await begin('fit-base-and-sheet', { parts: { sheet: top } });
+      await workTo(id, null);
+      await shop.db('job_events').update({ recorded: null });
+      await undoAll(id);
+      expect((await look(top)).state.where.kind).toBe('machine');
+      expect((await bookLines()).join()).toContain('Put it right by hand');
+    });
+
+    test('a renewal undone counts the prints as before', async () => {
+      const top = await surface('sheet', 'S-002');
+      await shop.db('surfaces').where({ id: top }).update({ prints_a: 40, renewed_a: 10, failures: 3 });
+      const before = await shop.db('surfaces').where({ id: top }).first();
+      const { doc } = (await shop.api.get('/api/procedures/fit-base-and-sheet').expect(200)).body as ProcedureRecord;
+      const renewId = newId();
+      const [first, ...rest] = doc.steps;
+      const effects = [{ kind: 'work' as const, part: 'sheet', work: 'renewed' as const, note: 'coated anew' }];
+      const at = NOW;
+      const own = {
+        doc: { ...doc, id: renewId, steps: [{ ...first!, effects }, ...rest] },
+        basedOn: null,
+        version: 0,
+        at,
+      };
+      await shop.api.put(`/api/procedures/${renewId}`).send(own).expect(200);
+      const id = newId();
+      const start = { procedureId: renewId, version: 1, machineId: shop.machineId, choices: usual(doc), at };
+      await shop.api
+        .put(`/api/jobs/${id}`)
+        .send({ ...start, parts: { sheet: top } })
+        .expect(200);
+      await workTo(id, 'measure');
+      expect(await shop.db('surfaces').where({ id: top }).first()).toMatchObject({
+        renewed_a: 40,
+        failures_renewed: 3,
+      });
+      await undoAll(id);
+      const after = await shop.db('surfaces').where({ id: top }).first();
+      expect({ ...after, changed_at: before.changed_at }).toEqual(before);
+    });
+
     test('a step that took nothing off puts nothing on', async () => {
       const old = await surface('glass', 'S-009');
       const before = (await look(old)).state.where;
@@ -273,6 +408,18 @@ describe('a base and a sheet, from the old surface to levelled', () => {
       ['conductive pad', readings['measure-pad.pad']],
       ['Glass pane', readings['measure.thickness']],
     ]);
+  });
+
+  test('what a step can’t see and nobody was asked is written down: the heat that the weakest layer stands', async () => {
+    await shop.db('machines').update({ hottest: 300 });
+    const top = await surface('sheet', 'S-002');
+    const id = await begin('fit-base-and-sheet', { parts: { sheet: top } });
+    await workTo(id, null);
+    expect((await look(top)).state.where.kind).toBe('machine');
+    const { body } = await shop.api.get('/api/book?kind=job-step&limit=100').expect(200);
+    expect((body.items as { text: string }[]).map(({ text }) => text).join()).toMatch(
+      /S-002 was put on without being asked: .*prints at up to 300 °C/,
+    );
   });
 
   test('what may not lie on the machine is not written down as lying there, and the book says why', async () => {

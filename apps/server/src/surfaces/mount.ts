@@ -1,10 +1,12 @@
 import type { Machine, MountAnswer, MountWrite, Surface } from '@even-bed/contract';
-import { checkMount, slotOf, type QuarterTurn, type Side } from '@even-bed/core';
+import { checkMount, slotOf, type MountRefusal, type QuarterTurn, type Side } from '@even-bed/core';
+import { mountAskWords, mountRefusalWords } from '@even-bed/words';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
 import { notFound, Problem } from '../kernel/problem';
 import { materialsLately } from '../wear/store';
-import { needSurface, recordEvent, surfacesIn } from './store';
+import { shopSettings } from '../manner/store';
+import { needSurface, recordEvent, surfacesIn, type Recorded } from './store';
 
 async function needMachine(db: Knex, id: string): Promise<Machine> {
   const machine = await findMachine(db, id);
@@ -54,7 +56,7 @@ export async function askToMount(
   });
   const { where } = surface.state;
   if (where.kind === 'machine' && where.machineId === machineId)
-    check.refusals.push({ code: 'here', text: `${surface.tag} lies on ${machine.name} already.` });
+    check.refusals.push({ code: 'here', tag: surface.tag, machine: machine.name });
   return {
     ...check,
     surfaceId,
@@ -73,12 +75,13 @@ const inSlot = ({ where }: Surface['state']) => (where.kind === 'machine' ? wher
 /**
  * Puts a surface on a machine, in one go with what gives way: it is taken off the machine where it lies, and what lies
  * in its place here goes to the rack. What the person was told must still be so, and every question answered.
+ * @returns what was written down, in its order
  */
-export async function mount(db: Knex, machineId: string, write: MountWrite, now: number): Promise<void> {
+export async function mount(db: Knex, machineId: string, write: MountWrite, now: number): Promise<Recorded[]> {
   const { surfaceId, sideUp, turned, answers, from, replaces } = write;
   const asked = await askToMount(db, machineId, { surfaceId, sideUp, turned }, now);
   const [refusal] = asked.refusals;
-  if (refusal) throw new Problem(409, refusal.code, refusal.text);
+  if (refusal) throw refused(refusal);
   if ((asked.from?.machineId ?? null) !== from)
     throw new Problem(
       409,
@@ -96,17 +99,27 @@ export async function mount(db: Knex, machineId: string, write: MountWrite, now:
         : 'What lay there was taken off meanwhile. Look again.',
     );
   const open = asked.asks.find(({ code }) => !answers.includes(code));
-  if (open) throw new Problem(422, 'unanswered', open.text, { fields: { answers: open.text } });
+  if (open) {
+    const text = mountAskWords(open, await shopSettings(db));
+    throw new Problem(422, 'unanswered', text, { fields: { answers: text } });
+  }
   const surface = await needSurface(db, surfaceId);
   if (sideUp === 'B' && surface.kind.sides.length < 2)
     throw new Problem(422, 'one-sided', `${surface.tag} has one side to print on.`, {
       fields: { sideUp: 'It has one side to print on.' },
     });
   const at = write.at;
-  if (replaces) await recordEvent(db, replaces.surfaceId, { kind: 'taken-off', at, place: replaces.place }, now);
-  if (from !== null) await recordEvent(db, surfaceId, { kind: 'taken-off', at, place: '' }, now);
-  await recordEvent(db, surfaceId, { kind: 'mounted', at, machineId, slot: asked.slot, sideUp, turned }, now);
+  const done: Recorded[] = [];
+  if (replaces)
+    done.push(await recordEvent(db, replaces.surfaceId, { kind: 'taken-off', at, place: replaces.place }, now));
+  if (from !== null) done.push(await recordEvent(db, surfaceId, { kind: 'taken-off', at, place: '' }, now));
+  done.push(
+    await recordEvent(db, surfaceId, { kind: 'mounted', at, machineId, slot: asked.slot, sideUp, turned }, now),
+  );
+  return done;
 }
+
+const refused = (refusal: MountRefusal) => new Problem(409, refusal.code, mountRefusalWords(refusal));
 
 /** Refuses to lay a surface across the poles of what it lies on or under; the rest of turning is the state's matter. */
 export async function refuseCrossedPoles(db: Knex, surface: Surface, turned: QuarterTurn, now: number): Promise<void> {
@@ -114,5 +127,5 @@ export async function refuseCrossedPoles(db: Knex, surface: Surface, turned: Qua
   const { machineId, sideUp } = surface.state.where;
   const asked = await askToMount(db, machineId, { surfaceId: surface.id, sideUp, turned }, now);
   const poles = asked.refusals.find(({ code }) => code === 'poles');
-  if (poles) throw new Problem(409, poles.code, poles.text);
+  if (poles) throw refused(poles);
 }

@@ -134,18 +134,35 @@ export async function saveStack(
   return readStack(db, machineId);
 }
 
-/** Lays plain layers into a machine's stack beside those that are there; one that is there already stays. */
-export async function layPlain(db: Knex, machineId: string, laid: readonly PlainLayer[], at: number): Promise<void> {
-  const machine = await needRow(db, machineId);
-  const there = (await db('stack_layers').where({ machine_id: machineId }).orderBy('position')) as LayerRow[];
+/** Lays plain layers into a machine's stack beside those that are there, and returns those that came. */
+export async function layPlain(
+  db: Knex,
+  machineId: string,
+  laid: readonly PlainLayer[],
+  at: number,
+): Promise<PlainLayer[]> {
+  const { version, there } = await plainIn(db, machineId);
   const come = laid.filter((layer) => !there.some((row) => same(row, layer)));
-  if (come.length === 0) return;
-  const kept = there.map((row) => ({
-    name: row.name,
-    under: row.under,
-    thickness: row.thickness,
-    measured: Boolean(row.measured),
-    limit: row.temperature_limit,
-  }));
-  await saveStack(db, machineId, { layers: [...kept, ...come], version: machine.stack_version, at });
+  if (come.length > 0) await saveStack(db, machineId, { layers: [...there.map(layerOf), ...come], version, at });
+  return come;
 }
+
+/** Takes plain layers out of a machine's stack, where they are still there. */
+export async function liftPlain(db: Knex, machineId: string, lifted: readonly PlainLayer[], at: number): Promise<void> {
+  const { version, there } = await plainIn(db, machineId);
+  const stay = there.filter((row) => !lifted.some((layer) => same(row, layer)));
+  if (stay.length < there.length) await saveStack(db, machineId, { layers: stay.map(layerOf), version, at });
+}
+
+async function plainIn(db: Knex, machineId: string): Promise<{ version: number; there: LayerRow[] }> {
+  const { stack_version: version } = await needRow(db, machineId);
+  return { version, there: await db<LayerRow>('stack_layers').where({ machine_id: machineId }).orderBy('position') };
+}
+
+const layerOf = (row: LayerRow): PlainLayer => ({
+  name: row.name,
+  under: row.under,
+  thickness: row.thickness,
+  measured: Boolean(row.measured),
+  limit: row.temperature_limit,
+});

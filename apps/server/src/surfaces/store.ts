@@ -11,10 +11,12 @@ import type {
 } from '@even-bed/contract';
 import {
   applySurfaceEvent,
-  belongsToResin,
+  groupFacts,
   GROUPS,
+  ImpossibleEvent,
   slotOf,
   tagLetter,
+  type RecordedEvent,
   type Side,
   type SurfaceCondition,
   type SurfaceEvent,
@@ -139,9 +141,8 @@ async function whereFits(db: Knex, query: Knex.QueryBuilder, machineId: string):
   const machine = (await db('machines').where({ id: machineId }).first()) as
     { family: 'filament' | 'resin'; plate_width: number; plate_depth: number } | undefined;
   if (!machine) throw notFound('This machine');
-  const groups = GROUPS.filter(
-    (group) => (belongsToResin(group) ?? machine.family === 'resin') === (machine.family === 'resin'),
-  );
+  const groups = GROUPS.filter((group) => (groupFacts(group).family ?? machine.family) === machine.family);
+  const inVats = groups.filter((group) => groupFacts(group).sizedBy === 'vat');
   const about = (length: number): [number, number] => [length * (1 - SIZE_SHARE), length * (1 + SIZE_SHARE)];
   void query
     .whereIn('k.group', groups)
@@ -150,7 +151,7 @@ async function whereFits(db: Knex, query: Knex.QueryBuilder, machineId: string):
     // A film is as large as its vat, which nobody has written down.
     .where((sized) =>
       sized
-        .where('k.group', 'film')
+        .whereIn('k.group', inVats)
         .orWhere((near) =>
           near.whereBetween('s.width', about(machine.plate_width)).whereBetween('s.depth', about(machine.plate_depth)),
         ),
@@ -227,14 +228,17 @@ export async function saveSurface(db: Knex, id: string, write: SurfaceWrite, now
   return needSurface(db, id);
 }
 
-/** Keeps what calipers said of a surface's thickness, mm, and who measured it for what. The same again changes nothing. */
+/**
+ * Keeps what calipers said of a surface's thickness, mm, and who measured it for what; null: it is not known. The same
+ * again changes nothing. Returns what stood there before; undefined: nothing changed.
+ */
 export async function keepThickness(
   db: Knex,
   id: string,
-  { thickness, at, by }: { thickness: number; at: number; by: string },
-): Promise<void> {
+  { thickness, at, by }: { thickness: number | null; at: number; by: string },
+): Promise<number | null | undefined> {
   const row = await db<SurfaceRow>('surfaces').where({ id }).first();
-  if (!row || row.thickness === thickness) return;
+  if (!row || row.thickness === thickness) return undefined;
   await db<SurfaceRow>('surfaces')
     .where({ id })
     .update({ thickness, version: row.version + 1, updated_at: at });
@@ -244,6 +248,7 @@ export async function keepThickness(
     surfaceId: id,
     data: { from: factsOf(row), to: { ...factsOf(row), thickness }, measuredIn: by },
   });
+  return row.thickness;
 }
 
 const factsOf = (row: SurfaceRow) => ({
@@ -281,9 +286,10 @@ async function note(
 /**
  * Writes down what happened to a surface: its state, where it lies, and the line in the book, all or nothing in the
  * caller's transaction. A time before what is already written, or after now, is brought into the order of things.
+ * @returns what was written down, and how the surface stood before: enough to take it back
  * @throws ImpossibleEvent what the state doesn't allow; Problem no such surface
  */
-export async function recordEvent(db: Knex, id: string, event: SurfaceEvent, now: number): Promise<SurfaceState> {
+export async function recordEvent(db: Knex, id: string, event: SurfaceEvent, now: number): Promise<Recorded> {
   const row = (await listed(db).where('s.id', id).first()) as ListedRow | undefined;
   if (!row) throw notFound('This surface');
   const { kind } = surfaceOf(row);
@@ -291,14 +297,24 @@ export async function recordEvent(db: Knex, id: string, event: SurfaceEvent, now
   const told: SurfaceEvent = { ...event, at: Math.max(Math.min(event.at, now), before.changedAt) };
   const state = applySurfaceEvent(before, told);
   const change: Partial<SurfaceRow> = columnsOf(state);
-  if (told.kind === 'work-done' && told.work === 'renewed') Object.assign(change, renewed(row, told.side, told.at));
+  const isRenewal = told.kind === 'work-done' && told.work === 'renewed';
+  if (isRenewal) Object.assign(change, renewed(row, told.side, told.at));
   await db('surfaces').where({ id }).update(change);
   await moveMount(db, id, before, state);
   const machineId = machineIn(state) ?? machineIn(before);
   const machine =
     machineId === null ? null : { id: machineId, name: row.machine_name ?? (await nameOf(db, machineId)) };
   await note(db, { id, tag: row.tag, kind }, told, machine);
-  return state;
+  return { surfaceId: id, event: told, was: before, counted: isRenewal ? countedOf(row) : null };
+}
+
+/** Counts again from where it was counted before a renewal that is taken back. */
+export async function countAsBefore(db: Knex, { surfaceId, event, counted }: Recorded): Promise<void> {
+  if (counted === null) return;
+  const changed: number = await db<SurfaceRow>('surfaces')
+    .where({ id: surfaceId, renewed_at: event.at })
+    .update(counted);
+  if (changed !== 1) throw new ImpossibleEvent('no-change', 'It was renewed again since.');
 }
 
 async function nameOf(db: Knex, machineId: string): Promise<string> {
@@ -307,6 +323,25 @@ async function nameOf(db: Knex, machineId: string): Promise<string> {
 }
 
 const machineIn = ({ where }: SurfaceState) => (where.kind === 'machine' ? where.machineId : null);
+
+const COUNTED = [
+  'renewed_at',
+  'failures_renewed',
+  'renewed_a',
+  'renewed_b',
+  'grams_renewed_a',
+  'grams_renewed_b',
+] as const;
+/** From where a surface's prints are counted. */
+type Counted = Pick<SurfaceRow, (typeof COUNTED)[number]>;
+const countedOf = (row: SurfaceRow) => Object.fromEntries(COUNTED.map((name) => [name, row[name]])) as Counted;
+
+/** An event as it was written down, with all that its taking back needs. */
+export interface Recorded extends RecordedEvent {
+  surfaceId: string;
+  /** What a renewal changed; null: it was none. */
+  counted: Counted | null;
+}
 
 /** What counts from now on: a renewed side begins anew. */
 function renewed(row: SurfaceRow, side: Side | null, at: number): Partial<SurfaceRow> {

@@ -1,3 +1,4 @@
+import type { MountAsk } from '@even-bed/core';
 import { eventsOf, type EventFacts } from '../kit/event';
 
 export interface CareEvents {
@@ -10,6 +11,8 @@ export interface CareEvents {
     said:
       | { code: 'line'; text: string }
       | { code: 'used'; used: string[] }
+      /** It was put on, and nobody was asked what is usually asked: the size, the heat. */
+      | { code: 'not-asked'; tag: string; asks: MountAsk[] }
       | { code: 'not-possible'; title: string; why: string };
   };
   'job-handed-over': { jobId: string; title: string; toId: string; toName: string; note: string };

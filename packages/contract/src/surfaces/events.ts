@@ -25,6 +25,7 @@ export interface SurfaceEvents {
   'surface-hold-cut': Happened<'hold-cut'>;
   'surface-work-asked': Happened<'work-asked'>;
   'surface-work-done': Happened<'work-done'>;
+  'surface-work-undone': Happened<'work-undone'>;
   'surface-retired': Happened<'retired'>;
   'surface-brought-back': Happened<'brought-back'>;
   'offset-kept': { offsetId: string; offset: number; weight: number; note: string };
@@ -47,6 +48,7 @@ export const surfaceEvents = eventsOf<SurfaceEvents>()({
   'surface-hold-cut': surface,
   'surface-work-asked': surface,
   'surface-work-done': surface,
+  'surface-work-undone': surface,
   'surface-retired': surface,
   'surface-brought-back': surface,
   'offset-kept': { touches: ['Offset'] },

@@ -221,7 +221,7 @@ const event = <Kind extends SurfaceEvent['kind']>(kind: Kind, keys: Joi.SchemaMa
   Joi.object<EventOf<Kind>>({ kind: Joi.string().valid(kind).required(), at: timeField('Time').required(), ...keys });
 
 /** What a technician writes down of one surface. Mounting and retiring have routes of their own. */
-export type SurfaceHappening = Exclude<SurfaceEvent, { kind: 'mounted' | 'retired' | 'brought-back' }>;
+export type SurfaceHappening = Exclude<SurfaceEvent, { kind: 'mounted' | 'retired' | 'brought-back' | 'work-undone' }>;
 export const surfaceEventSchema = Joi.object<SurfaceHappening>({
   at: timeField('Time').required(),
   kind: Joi.string()

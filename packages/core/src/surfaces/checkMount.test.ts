@@ -63,15 +63,16 @@ test.each([
 );
 
 test('asks for the front mark where it is said to point', () => {
-  const asked = (turned: 0 | 180) => checkMount(question({}, {}, { turned })).asks.at(-1)!.text;
-  expect(asked(0)).toBe('Does its front mark point to the front?');
-  expect(asked(180)).toBe('Does its front mark point to the rear?');
+  const asked = (turned: 0 | 90 | 180 | 270) => checkMount(question({}, { layers: [] }, { turned })).asks.at(-1);
+  expect(([0, 90, 180, 270] as const).map(asked)).toEqual(
+    ['front', 'right', 'rear', 'left'].map((edge) => ({ code: 'front-mark', edge })),
+  );
 });
 
 test('a base that lies a quarter turn round crosses an unturned sheet, not one turned with it', () => {
   const layers = [{ ...base, turned: 270 as const }];
   const { refusals } = checkMount(question({}, { layers }));
-  expect(refusals).toMatchObject([{ code: 'poles', text: expect.stringContaining('B-001 lies a quarter turn round') }]);
+  expect(refusals).toEqual([{ code: 'poles', tag: 'S-014', partner: 'B-001', partnerTurned: true }]);
   expect(codes(question({}, { layers }, { turned: 90 })).refused).toEqual([]);
   expect(codes(question({}, { layers }, { turned: 180 })).refused).toEqual(['poles']);
 });
@@ -84,7 +85,7 @@ test('a quarter turn is no matter without pole lines on both', () => {
 test('a base turned a quarter under a magnetic sheet is refused as well', () => {
   const sheet = { ...base, slot: 'top' as const, tag: 'S-014', group: 'sheet' as const };
   const q = question({ tag: 'B-002', group: 'base', slot: 'base' }, { layers: [sheet] }, { turned: 270 });
-  expect(checkMount(q).refusals[0]!.text).toContain('S-014');
+  expect(checkMount(q).refusals).toEqual([{ code: 'poles', tag: 'B-002', partner: 'S-014', partnerTurned: false }]);
 });
 
 // Common practice: the most expensive of the known mistakes.
@@ -113,7 +114,7 @@ test('size is asked about when it stands over or falls short, also as it is turn
 
 test('heat is asked about by the weakest layer, and only when the machine gets hotter', () => {
   const hot = checkMount(question({}, { hottest: 115 }));
-  expect(hot.asks.find(({ code }) => code === 'heat')!.text).toContain('B-001 stands 110 °C');
+  expect(hot.asks).toContainEqual({ code: 'heat', machine: 'Dunlin', hottest: 115, tag: 'B-001', limit: 110 });
   expect(codes(question({}, { hottest: 110 })).asked).not.toContain('heat');
   expect(codes(question({}, { hottest: null })).asked).not.toContain('heat');
 });
@@ -159,15 +160,18 @@ test('the next tag follows the highest of its letter', () => {
 
 test('says what the machine printed lately that this face does not take lightly, once for each material', () => {
   const cautions = (face: Face | null, printedLately: string[]) =>
-    checkMount(question({ face }, { printedLately })).cautions.filter((text) => /lately|not known/.test(text));
+    checkMount(question({ face }, { printedLately })).cautions.filter((caution) => 'material' in caution);
   expect(cautions('smooth-pei', ['PLA', 'PETG', 'petg grey'])).toEqual([
-    'Dunlin printed petg grey lately. It welds to smooth PEI and takes flakes with it: only over a thin film of glue as a release layer.',
+    {
+      code: 'material',
+      machine: 'Dunlin',
+      material: 'petg grey',
+      because: expect.stringContaining('welds to smooth PEI'),
+    },
   ]);
   expect(cautions('textured', ['PETG', 'PLA'])).toEqual([]);
   expect(cautions('smooth-pei', ['something new'])).toEqual([
-    'Dunlin printed something new lately, and what that is to S-014 is not known here.',
+    { code: 'unknown-material', machine: 'Dunlin', material: 'something new', tag: 'S-014' },
   ]);
-  expect(cautions(null, ['PLA'])).toEqual([
-    'What the face of S-014 is made of is not known: try PLA on a corner first.',
-  ]);
+  expect(cautions(null, ['PLA'])).toEqual([{ code: 'unknown-face', material: 'PLA', tag: 'S-014' }]);
 });

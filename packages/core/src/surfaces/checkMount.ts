@@ -1,7 +1,7 @@
 import { needNumbers, needWord } from '../needNumbers';
 import { compatibility, printedOf, type Face } from '../fit/compatibility';
-import { GROUPS, type QuarterTurn, type Slot, type SurfaceGroup } from './surfaceKind';
-import { isHeld, type SurfaceState } from './surfaceState';
+import { groupFacts, GROUPS, type QuarterTurn, type Slot, type SurfaceGroup } from './surfaceKind';
+import { isHeld, type HoldKind, type SurfaceState } from './surfaceState';
 
 export interface MountedLayer {
   slot: Slot;
@@ -46,22 +46,51 @@ export interface MountQuestion {
   now: number;
 }
 
-/** Something that must be answered with yes before the surface is put on. */
-export interface MountAsk {
-  code: 'clean-dry' | 'front-mark' | 'size' | 'heat';
-  text: string;
-}
+/** Something that must be answered with yes before the surface is put on. Lengths in mm, temperatures in °C. */
+export type MountAsk =
+  | { code: 'clean-dry' }
+  /** The edge that the front mark points to. */
+  | { code: 'front-mark'; edge: Edge }
+  /** Its size as it lies, and by how much it stands over the plate on each side, or falls short of the print area. */
+  | { code: 'size'; tag: string; width: number; depth: number; plateWidth: number; plateDepth: number; over: number }
+  | { code: 'size'; tag: string; short: number }
+  /** The layer that stands the least, and the hottest bed that the machine prints at. */
+  | { code: 'heat'; machine: string; hottest: number; tag: string; limit: number };
+
+/** Why a surface can't be put on. */
+export type MountRefusal =
+  | { code: 'retired'; tag: string; why: string }
+  | { code: 'on-hold'; tag: string; hold: HoldKind; reason: string }
+  | { code: 'family'; machine: string; family: 'filament' | 'resin'; group: SurfaceGroup }
+  /** Pole lines would cross those of `partner`; `partnerTurned`: it is the partner that lies a quarter round. */
+  | { code: 'poles'; tag: string; partner: string; partnerTurned: boolean }
+  | { code: 'glass-on-mat'; mat: string }
+  /** It lies on this machine already. */
+  | { code: 'here'; tag: string; machine: string };
+
+/** To know, without an answer. */
+export type MountCaution =
+  | { code: 'awaiting'; tag: string; what: string }
+  | { code: 'magnets' }
+  /** The machine printed it lately, and nothing is known of it on this face. */
+  | { code: 'unknown-material'; machine: string; material: string; tag: string }
+  | { code: 'unknown-face'; material: string; tag: string }
+  /** The machine printed it lately, and this face does not take it lightly. */
+  | { code: 'material'; machine: string; material: string; because: string }
+  | { code: 'home-again' };
 
 export interface MountCheck {
-  /** Reasons why it can't be done. Empty: it can. */
-  refusals: { code: string; text: string }[];
+  /** Empty: it can be done. */
+  refusals: MountRefusal[];
   asks: MountAsk[];
-  /** To know, without an answer. */
-  cautions: string[];
+  cautions: MountCaution[];
 }
 
+/** An edge of the machine as one stands before it. */
+export type Edge = 'front' | 'right' | 'rear' | 'left';
+
 /** Where the front mark points when a surface lies turned. */
-const EDGES: Record<QuarterTurn, string> = { 0: 'front', 90: 'right', 180: 'rear', 270: 'left' };
+const EDGES: Record<QuarterTurn, Edge> = { 0: 'front', 90: 'right', 180: 'rear', 270: 'left' };
 
 /** A sheet may stand over the plate's edge by this much on each side. Common practice. */
 const OVERHANG = 3;
@@ -79,55 +108,29 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
   needWord('checkMount', 'groups', surface.group, GROUPS);
   const refusals: MountCheck['refusals'] = [];
   const asks: MountAsk[] = [];
-  const cautions: string[] = [];
-  const refuse = (code: string, text: string) => void refusals.push({ code, text });
-  const { state } = surface;
+  const cautions: MountCaution[] = [];
+  const { state, tag } = surface;
 
-  if (state.retired !== null) refuse('retired', `${surface.tag} is retired: ${state.retired}.`);
+  if (state.retired !== null) refusals.push({ code: 'retired', tag, why: state.retired });
   else if (isHeld(state, now))
-    refuse(
-      'on-hold',
-      `${surface.tag} is on hold (${state.hold!.reason || state.hold!.kind}). Wait, or cut the hold short with a reason.`,
-    );
-  if (state.awaiting !== null && state.retired === null)
-    cautions.push(`${surface.tag} waits for work: ${state.awaiting}.`);
-  if (belongsToResin(surface.group) !== null && belongsToResin(surface.group) !== (machine.family === 'resin'))
-    refuse(
-      'family',
-      machine.family === 'resin'
-        ? `${machine.name} is a resin printer: a ${GROUP_WORDS[surface.group]} has no place on it.`
-        : `${machine.name} is a filament printer: a ${GROUP_WORDS[surface.group]} has no place on it.`,
-    );
+    refusals.push({ code: 'on-hold', tag, hold: state.hold!.kind, reason: state.hold!.reason });
+  if (state.awaiting !== null && state.retired === null) cautions.push({ code: 'awaiting', tag, what: state.awaiting });
+  const { family } = groupFacts(surface.group);
+  if (family !== null && family !== machine.family)
+    refusals.push({ code: 'family', machine: machine.name, family: machine.family, group: surface.group });
 
   const quarter = turned === 90 || turned === 270;
   const partner = machine.layers.find(({ slot, directional }) => directional && slot !== surface.slot);
   if (surface.directional && partner && (turned - partner.turned) % 180 !== 0)
-    refuse(
-      'poles',
-      partner.turned % 180 === 0
-        ? `${surface.tag} and ${partner.tag} have their poles in lines. Turned a quarter, the lines cross and the sheet lies in ridges. Lay its front mark to the front.`
-        : `${partner.tag} lies a quarter turn round, and both have their poles in lines: they would cross and the sheet lie in ridges. Lay ${partner.tag} with its mark to the front, or turn ${surface.tag} with it.`,
-    );
+    refusals.push({ code: 'poles', tag, partner: partner.tag, partnerTurned: partner.turned % 180 !== 0 });
   const base = machine.layers.find(({ slot }) => slot === 'base');
-  if (surface.group === 'glass' && base)
-    refuse(
-      'glass-on-mat',
-      `Glass straight on the magnetic mat ${base.tag} bonds to it after a few hot prints and can't be lifted. Take the mat off first.`,
-    );
+  if (surface.group === 'glass' && base) refusals.push({ code: 'glass-on-mat', mat: base.tag });
 
   const [width, depth] = quarter ? [surface.depth, surface.width] : [surface.width, surface.depth];
   const over = Math.max(width - machine.plateWidth, depth - machine.plateDepth) / 2;
   const short = Math.max(machine.printWidth - width, machine.printDepth - depth);
-  if (over > OVERHANG)
-    asks.push({
-      code: 'size',
-      text: `${surface.tag} is ${said(width)} × ${said(depth)} mm and the plate ${said(machine.plateWidth)} × ${said(machine.plateDepth)}: it stands over by ${said(over)} mm a side. Do clips and wiring stay clear?`,
-    });
-  else if (short > 0)
-    asks.push({
-      code: 'size',
-      text: `${surface.tag} is ${said(short)} mm smaller than the print area. Will every print stay on it?`,
-    });
+  if (over > OVERHANG) asks.push({ code: 'size', tag, width, depth, plateWidth, plateDepth, over });
+  else if (short > 0) asks.push({ code: 'size', tag, short });
 
   const limited = [...machine.layers.filter(({ slot }) => slot !== 'film'), surface].filter(
     ({ limit }) => limit !== null,
@@ -136,52 +139,30 @@ export function checkMount({ surface, machine, turned, now }: MountQuestion): Mo
   if (machine.hottest !== null && weakest && weakest.limit! < machine.hottest)
     asks.push({
       code: 'heat',
-      text: `${machine.name} prints at up to ${machine.hottest} °C and ${weakest.tag} stands ${weakest.limit} °C. Will it be kept below that?`,
+      machine: machine.name,
+      hottest: machine.hottest,
+      tag: weakest.tag,
+      limit: weakest.limit!,
     });
 
-  if (surface.slot !== 'film')
-    asks.push({
-      code: 'clean-dry',
-      text: 'Are both faces clean and dry? Liquid between them eats the lacquer and glues them together.',
-    });
-  if (surface.directional)
-    asks.push({ code: 'front-mark', text: `Does its front mark point to the ${EDGES[turned]}?` });
-  if (surface.slot === 'base' || (base && MAGNETIC.includes(surface.group)))
-    cautions.push('Strong magnets snap down: keep fingers out from under it.');
-  if (surface.slot === 'top') for (const text of materialCautions(surface, machine)) cautions.push(text);
-  if (surface.slot !== 'film') cautions.push('Home again and check Z before the first print.');
+  if (surface.slot !== 'film') asks.push({ code: 'clean-dry' });
+  if (surface.directional) asks.push({ code: 'front-mark', edge: EDGES[turned] });
+  if (surface.slot === 'base' || (base && groupFacts(surface.group).magnetic)) cautions.push({ code: 'magnets' });
+  if (surface.slot === 'top') cautions.push(...materialCautions(surface, machine));
+  if (surface.slot !== 'film') cautions.push({ code: 'home-again' });
   return { refusals, asks, cautions };
 }
 
 /** What the machine prints that this face does not take lightly. Once for each material. */
-function materialCautions({ tag, face, limit }: MountQuestion['surface'], machine: MountQuestion['machine']): string[] {
-  const materials = new Map((machine.printedLately ?? []).map((words) => [printedOf(words), words]));
-  return [...materials].flatMap(([printed, words]) => {
-    if (!printed) return [`${machine.name} printed ${words} lately, and what that is to ${tag} is not known here.`];
-    if (face == null) return [`What the face of ${tag} is made of is not known: try ${words} on a corner first.`];
+function materialCautions(
+  { tag, face, limit }: MountQuestion['surface'],
+  { name, printedLately = [] }: MountQuestion['machine'],
+): MountCaution[] {
+  const materials = new Map(printedLately.map((words) => [printedOf(words), words]));
+  return [...materials].flatMap(([printed, material]): MountCaution[] => {
+    if (!printed) return [{ code: 'unknown-material', machine: name, material, tag }];
+    if (face == null) return [{ code: 'unknown-face', material, tag }];
     const { answer, findings } = compatibility({ face, limit, printed });
-    return answer === 'yes' ? [] : [`${machine.name} printed ${words} lately. ${findings[0]!.because}`];
+    return answer === 'yes' ? [] : [{ code: 'material', machine: name, material, because: findings[0]!.because }];
   });
 }
-
-/** What a magnetic base pulls down. */
-const MAGNETIC: readonly SurfaceGroup[] = ['sheet', 'cover', 'flex-plate'];
-
-/** true: only on resin printers; false: only on filament printers; null: on either. */
-export function belongsToResin(group: SurfaceGroup): boolean | null {
-  if (group === 'platform' || group === 'flex-plate' || group === 'film') return true;
-  return group === 'base' || group === 'cover' ? null : false;
-}
-
-export const GROUP_WORDS: Record<SurfaceGroup, string> = {
-  sheet: 'spring sheet',
-  glass: 'glass pane',
-  laminate: 'laminate board',
-  cover: 'flexible cover',
-  base: 'magnetic base',
-  platform: 'platform',
-  'flex-plate': 'flex plate',
-  film: 'film',
-};
-
-const said = (length: number) => String(Number(length.toFixed(1)));

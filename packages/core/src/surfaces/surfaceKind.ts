@@ -1,18 +1,6 @@
-/** What a thing that prints stick to, or that lies under it, is. */
-export type SurfaceGroup = 'sheet' | 'glass' | 'laminate' | 'cover' | 'base' | 'platform' | 'flex-plate' | 'film';
-export const GROUPS: readonly SurfaceGroup[] = [
-  'sheet',
-  'glass',
-  'laminate',
-  'cover',
-  'base',
-  'platform',
-  'flex-plate',
-  'film',
-];
+import { groupFacts, type Slot, type SurfaceGroup } from './groups';
 
-/** Where in a machine a surface lies. One at a time in each. */
-export type Slot = 'platform' | 'base' | 'top' | 'film';
+export { groupFacts, GROUPS, SURFACE_GROUPS, type GroupFacts, type Slot, type SurfaceGroup } from './groups';
 
 /** Slots in the order in which they lie, bottom first; the film is in the vat, apart from the stack. */
 export const SLOTS: readonly Slot[] = ['platform', 'base', 'top', 'film'];
@@ -21,32 +9,10 @@ export type Side = 'A' | 'B';
 export type QuarterTurn = 0 | 90 | 180 | 270;
 
 /** The slot that a group of surfaces lies in. */
-export function slotOf(group: SurfaceGroup): Slot {
-  switch (group) {
-    case 'base':
-      return 'base';
-    case 'platform':
-      return 'platform';
-    case 'film':
-      return 'film';
-    default:
-      return 'top';
-  }
-}
+export const slotOf = (group: SurfaceGroup): Slot => groupFacts(group).slot;
 
 /** Letter that the tags of a group begin with. */
-export function tagLetter(group: SurfaceGroup): string {
-  switch (group) {
-    case 'base':
-      return 'B';
-    case 'platform':
-      return 'P';
-    case 'film':
-      return 'F';
-    default:
-      return 'S';
-  }
-}
+export const tagLetter = (group: SurfaceGroup): string => groupFacts(group).letter;
 
 /**
  * The next free tag of a letter: one more than the highest number in use, at least three digits.

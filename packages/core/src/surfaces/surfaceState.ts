@@ -40,6 +40,8 @@ export type SurfaceEvent = { at: number } & (
   | { kind: 'hold-cut'; reason: string }
   | { kind: 'work-asked'; what: string }
   | { kind: 'work-done'; work: SurfaceWork; side: Side | null; note: string }
+  /** What was done to it, or asked of it, was written down by mistake: it waits again for what it waited for before. */
+  | { kind: 'work-undone'; awaiting: string | null; reason: string }
   | { kind: 'retired'; why: string }
   | { kind: 'brought-back'; why: string; place: string }
 );
@@ -148,6 +150,9 @@ function changeBy(event: Later, state: SurfaceState): Partial<SurfaceState> {
       return { awaiting: event.what };
     case 'work-done':
       return { awaiting: null };
+    case 'work-undone':
+      refuseEmpty(event.reason, 'Say why the work is taken back.');
+      return { awaiting: event.awaiting };
     case 'retired':
       refuseEmpty(event.why, 'Say why it is retired.');
       return { where: { kind: 'rack', place: '' }, hold: null, awaiting: null, retired: event.why };

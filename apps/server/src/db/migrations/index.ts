@@ -15,6 +15,7 @@ import * as smallMaps from './20261126_13_small_maps';
 import * as writtenAt from './20261126_14_written_at';
 import * as programTokens from './20261126_15_program_tokens';
 import * as bookWords from './20261126_16_book_words';
+import * as stepRecords from './20261127_17_step_records';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -34,4 +35,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261126_14_written_at': writtenAt,
   '20261126_15_program_tokens': programTokens,
   '20261126_16_book_words': bookWords,
+  '20261127_17_step_records': stepRecords,
 };
