@@ -1,8 +1,6 @@
 // The arrows of the house (docs/architecture.md) as lint rules: client → contract → core, server → contract → core.
-// On the server a room imports from rooms below it alone, and of those their stores; in the client an area may use what
-// draws nothing of another (its slice, endpoints, functions: files in lower case), never its screens or parts.
-
-export const AREAS = ['fleet', 'surfaces', 'fit', 'level', 'care', 'wear', 'rounds', 'stock', 'book', 'people', 'shop'];
+// On the server and in the client a room imports from rooms below it alone: on the server of those their stores; in the
+// client what draws nothing of another area (its slice, endpoints, functions: files in lower case), never its screens.
 
 const forbid = (files, patterns, ignores = []) => ({
   files,
@@ -38,19 +36,49 @@ const pure = refuse(
   'The core holds pure computation: no I/O, no interface, no validation of what crosses the wire.',
 );
 
-const clientArea = (area) => {
-  const others = AREAS.filter((other) => other !== area);
-  return forbid(
-    [`apps/client/src/${area}/**/*.{ts,tsx}`],
-    [
-      noServer,
-      {
-        regex: `^(\\.\\./)+(${others.join('|')})/(?![a-z]\\w*$)`,
-        caseSensitive: true,
-        message: "Use another area's slice, endpoints and functions, never its screens or parts.",
-      },
-    ],
-  );
+/**
+ * Rooms of the client from the ground to the roof: a room imports from those below it alone, so that there is no circle.
+ * ui draws; offline keeps; state is this device's; floor, bench and shell put together what areas show.
+ */
+export const CLIENT_ROOMS = [
+  'ui',
+  'api',
+  'workers',
+  'offline',
+  'state',
+  'people',
+  'rounds',
+  'fleet',
+  'book',
+  'wear',
+  'surfaces',
+  'fit',
+  'level',
+  'care',
+  'floor',
+  'bench',
+  'shell',
+];
+/** Rooms that show an area: of each other they use what draws nothing (files in lower case), never screens or parts. */
+const SHOWING = ['people', 'rounds', 'fleet', 'book', 'wear', 'surfaces', 'fit', 'level', 'care'];
+
+const clientRoom = (room, at) => {
+  const above = CLIENT_ROOMS.slice(at + 1);
+  const patterns = [noServer];
+  if (room === 'ui') patterns.push(refuse(['@even-bed/contract'], 'The signature parts draw; they know no wire.'));
+  if (above.length > 0)
+    patterns.push({
+      regex: `^(\\.\\./)+(${above.join('|')})/`,
+      message: 'This room stands below that one: let what both need come down.',
+    });
+  const others = SHOWING.filter((other) => other !== room);
+  if (SHOWING.includes(room))
+    patterns.push({
+      regex: `^(\\.\\./)+(${others.join('|')})/(?![a-z]\\w*$)`,
+      caseSensitive: true,
+      message: "Use another area's slice, endpoints and functions, never its screens or parts.",
+    });
+  return forbid([`apps/client/src/${room}/**/*.{ts,tsx}`], patterns, ['**/*.test.{ts,tsx}']);
 };
 
 /**
@@ -119,14 +147,6 @@ export const arrows = [
     ['**/*.test.ts'],
   ),
   forbid(['packages/words/src/**/*.ts'], [noServer, noClient]),
-  forbid(
-    ['apps/client/src/ui/**/*.{ts,tsx}'],
-    [
-      noServer,
-      refuse(['@even-bed/contract'], 'The signature parts draw; they know no wire.'),
-      { regex: `^(\\.\\./)+(${AREAS.join('|')}|api)/`, message: 'The signature parts know no area.' },
-    ],
-  ),
-  ...AREAS.map(clientArea),
+  ...CLIENT_ROOMS.map(clientRoom),
   ...SERVER_ROOMS.map(serverRoom),
 ];

@@ -102,7 +102,7 @@ for (const [project, prefix] of [
       timeoutMS: 8_000,
       dryRunTimeoutMinutes: 20,
       tempDirName: '.tmp/mutate/sandbox',
-      ignorePatterns: ['.tmp', '.demo', 'dist', 'docs', 'apps/client', 'e2e', 'bench', 'data'],
+      ignorePatterns: ['.tmp', '.demo', 'dist', 'apps/client', 'e2e', 'bench', 'data'],
       reporters: ['json', 'progress-append-only'],
       jsonReporter: { fileName: report },
       allowEmpty: true,

@@ -4,7 +4,6 @@ import {
   contourBed,
   coolDown,
   countersink,
-  describeTurn,
   fitCheck,
   fitPlane,
   layerMass,
@@ -184,7 +183,6 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
     limitOf,
     { points, residuals: points.map(() => 0.01), tilt: 0.1, shape: { range: 0.2, rms: 0.02 }, noise: 0.01 },
   ],
-  describeTurn: [({ turns }: { turns: number }) => describeTurn(turns), { turns: 0.4 }],
   predictOffset: [
     predictOffset,
     {

@@ -3,7 +3,7 @@ export { readLength } from './fleet/readLength';
 export { compareRounds, type RoundAnswer, type RoundComparison } from './level/compareRounds';
 export { smallMap, type SmallMap } from './level/smallMap';
 export { contourBed, type BedContours, type ContourBand } from './level/contourBed';
-export { describeTurn, roundTurn, turnFigure, turnStep } from './level/describeTurn';
+export { roundTurn, turnStep } from './level/roundTurn';
 export { DegenerateAdjusters, DegenerateInput, UnreadableHeights } from './level/errors';
 export { AIM_WITH_COMPENSATION, AIM_WITHOUT_COMPENSATION, firstLayerAim } from './level/firstLayerAim';
 export { fitPlane, type PlaneFit } from './level/fitPlane';
@@ -128,13 +128,13 @@ export {
   type ZFinding,
 } from './fit/stackChange';
 export type { Metal } from './fit/inductiveProbe';
-export { stepWords } from './fit/stackSentence';
 export type { Home, Moves, StackStep, StackUnknown } from './fit/stackStep';
 export { wholeLayers, type WholeLayers } from './fit/wholeLayers';
-export { topClearance, type StandingItem, type TopClearanceInput } from './fit/topClearance';
+export { topClearance, type StandingItem, type TopClearanceInput, type TopCure } from './fit/topClearance';
+export type { StackCaution, StackCautionCode } from './fit/stackCautions';
 export { underbedClearance, type UnderbedClearance, type UnderbedInput } from './fit/underbedClearance';
 export { WASHERS, washersFor } from './fit/washers';
-export { toolSentence } from './fit/toolSentence';
+export { toolAnswer, type ToolAnswers } from './fit/toolAnswer';
 export { TOOLS, type ToolId, type ToolInputs } from './fit/toolInputs';
 export { checkProcedure, combinations, type ProcedureFault } from './care/checkProcedure';
 export { DONE, STOPPED, type Procedure, type ProcedureStep, type StepEffect } from './care/procedure';

@@ -69,7 +69,7 @@ const EXAMPLES: { [Kind in BookKind]: EventPayloads[Kind] } = {
   'job-handed-over': { jobId: 'j', title: 'Fit a sheet', toId: 'p', toName: 'Wren', note: 'Half done.' },
   'job-ended': { jobId: 'j', title: 'Fit a sheet', ended: 'stopped', note: 'no pad' },
   'procedure-saved': { procedureId: 'p', version: 3, title: 'Our sheet' },
-  'plan-kept': { planId: 'l', tool: 'size', title: 'A pane', sentence: 'It fits.' },
+  'plan-kept': { planId: 'l', tool: 'size', title: 'A pane', answer: { verdict: 'fits', by: 2.5 } },
   'plan-withdrawn': { planId: 'l', title: 'A pane' },
   correction: { corrects: 'x', was: 'One.', text: 'Two.' },
 };

@@ -3,6 +3,7 @@ import { FAILURE_WORDS, INSPECTION_CARDS } from '@even-bed/core';
 import { counted, type Figures } from './figures';
 import { mountAskWords } from './mount';
 import type { Sentences } from './sentence';
+import { toolSentence } from './tool';
 
 const noted = (note: string) => (note ? ` ${note}` : '');
 
@@ -63,6 +64,7 @@ export const wearSentences: Sentences<WearEvents> = {
 };
 
 export const fitSentences: Sentences<FitEvents> = {
-  'plan-kept': ({ title, sentence }, { machine }) => `${machine}, planned: ${title}. ${sentence}`,
+  'plan-kept': (said, { machine, reader }) =>
+    `${machine}, planned: ${said.title}. ${'answer' in said ? toolSentence(said.tool, said.answer, reader) : said.sentence}`,
   'plan-withdrawn': ({ title }, { machine }) => `${machine}: the plan ${title} is let go.`,
 };

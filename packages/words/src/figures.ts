@@ -30,6 +30,8 @@ export function figuresFor({ units, numbers }: Reader) {
     /** Without needless zeros: "235 mm", "9.252 in". */
     size: (mm: number, digits = 2) =>
       inches ? `${short(mm / MM_PER_INCH, digits + INCH_DIGITS)} in` : `${short(mm, digits)} mm`,
+    /** A difference of temperatures in K: "2 °C", "3.6 °F". */
+    difference: (kelvin: number) => (inches ? `${short((kelvin * 9) / 5, 1)} °F` : `${short(kelvin, 1)} °C`),
     /** A temperature in °C: "100 °C", "212 °F". */
     temperature: (celsius: number) => (inches ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${short(celsius, 1)} °C`),
   };

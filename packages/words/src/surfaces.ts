@@ -1,8 +1,7 @@
 import type { SurfaceEvents } from '@even-bed/contract';
 import type { HoldKind, Side, SurfaceEvent, SurfaceWork } from '@even-bed/core';
 import type { Sentences } from './sentence';
-
-const HOUR_MS = 3_600_000;
+import { timeSet } from './span';
 
 const HOLD_NAMES: Record<HoldKind, string> = { cure: 'cure', dry: 'drying', cool: 'cooling', soak: 'soak' };
 const WORK_NAMES: Record<SurfaceWork, string> = {
@@ -18,14 +17,6 @@ const WORK_NAMES: Record<SurfaceWork, string> = {
 function sideInWords(side: Side, { sides }: { sides: readonly string[] }): string {
   if (sides.length < 2) return `${sides[0]} up`;
   return `side ${side} up (${sides[side === 'A' ? 0 : 1]})`;
-}
-
-/** A span for people: "24 h", "1 h 30 min", "20 min". */
-function spanInWords(ms: number): string {
-  const minutes = Math.round(ms / 60_000);
-  const hours = Math.floor(minutes / 60);
-  if (hours === 0) return `${minutes} min`;
-  return minutes % 60 === 0 || ms >= 24 * HOUR_MS ? `${Math.round(ms / HOUR_MS)} h` : `${hours} h ${minutes % 60} min`;
 }
 
 const to = (place: string) => (place === '' ? 'to the rack' : `to ${place}`);
@@ -54,7 +45,7 @@ function happened(
     case 'turned':
       return `${tag} on ${machine}: ${sideInWords(event.sideUp, { sides })}${event.turned === 0 ? ', front mark to the front' : `, turned ${event.turned}°`}.`;
     case 'held':
-      return `${tag} on hold for ${spanInWords(event.until - event.at)}, ${HOLD_NAMES[event.hold]}${because(event.reason)}.`;
+      return `${tag} on hold for ${timeSet(event.until - event.at)}, ${HOLD_NAMES[event.hold]}${because(event.reason)}.`;
     case 'hold-cut':
       return `${tag}: hold cut short: ${event.reason}.`;
     case 'work-asked':

@@ -1,1 +1,1 @@
-export { FloorScreen as default } from '../../src/fleet/FloorScreen';
+export { FloorScreen as default } from '../../src/floor/FloorScreen';

@@ -1,1 +1,1 @@
-export { NewMachineScreen as default } from '../../src/fleet/NewMachineScreen';
+export { NewMachineScreen as default } from '../../src/floor/NewMachineScreen';

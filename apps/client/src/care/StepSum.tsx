@@ -1,16 +1,17 @@
-import { durationWords } from '@even-bed/core/fit/durationWords';
 import type { Job, JobLayer, Plan } from '@even-bed/contract';
 import type { ToolInputs } from '@even-bed/core';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
 import type { RunState } from '@even-bed/core/care/runProcedure';
 import { compatibility } from '@even-bed/core/fit/compatibility';
 import { materialNamed } from '@even-bed/core/fit/materials';
-import { stackChange, type FitLayer } from '@even-bed/core/fit/stackChange';
+import { stackChange, type FitLayer, type StackChangeInput } from '@even-bed/core/fit/stackChange';
 import { slotOf } from '@even-bed/core/surfaces/surfaceKind';
+import { timeTaken } from '@even-bed/words/span';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
-import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '../fit/compatWords';
+import { stackCautionWords, stackSentence } from '@even-bed/words/stack';
+import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '@even-bed/words/compat';
 import { findingFrom, metalOf } from '../fit/findingOf';
 import { usePlansQuery } from '../fit/fitApi';
 import { toolHref, toolName } from '../fit/toolNames';
@@ -18,7 +19,8 @@ import { useWorked } from '../fit/useWorked';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useStackQuery, useSurfaceQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
-import { signedLength, size, temperature } from '../ui/formatHeight';
+import { signedLength, temperature } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { summer } from '../workers/summer';
@@ -115,7 +117,7 @@ function StackSum({
     metal: metalOf(layer.material ?? materialNamed(layer.name)?.id ?? null),
   });
   // What finds Z and where home lies is known from a plan of this machine; without one it is asked, not guessed.
-  const { change, sentence, cautions } = stackChange({
+  const input: StackChangeInput = {
     spacerLayer: 0.2,
     family: machine.family,
     finding: { by: findingFrom(machine.finding, machine.family) === 'inductive-probe' ? 'inductive-probe' : 'fixed' },
@@ -123,21 +125,23 @@ function StackSum({
     ...known,
     before: job.stackBefore.map(sensed),
     after: after.map(sensed),
-    say: (mm) => size(mm, 3),
-  });
+  };
+  const result = stackChange(input);
+  const facts = { result, by: input.finding.by, family: machine.family, home: input.home ?? null };
+  const reader = currentManner();
   return (
     <View style={{ gap: 4 }} testID="stack-sum">
-      <Words size="lead" bold>{`${signedLength(change, 2)}. ${sentence}`}</Words>
+      <Words size="lead" bold>{`${signedLength(result.change, 2)}. ${stackSentence(facts, reader)}`}</Words>
       {known ? null : (
         <Words size="small" tone="steel">
           Say in the tool how this machine finds Z and keep it as a plan: from then on it is known here.
         </Words>
       )}
-      {cautions
+      {result.cautions
         .filter(({ kind }) => kind === 'stop')
-        .map(({ code, text }) => (
+        .map(({ code }) => (
           <Words key={code} tone="stop">
-            {text}
+            {stackCautionWords(code, facts, reader)}
           </Words>
         ))}
     </View>
@@ -196,7 +200,7 @@ function SoakSum({ machineId }: { machineId: string }) {
   if (worked.kind !== 'done' || worked.result.seconds === null) return null;
   return (
     <Words bold testID="soak-sum">
-      {`Set to ${temperature(65)}, the top ends at ${temperature(worked.result.steadyTop)}, about ${durationWords(worked.result.seconds)} from cold with a common heater.`}
+      {`Set to ${temperature(65)}, the top ends at ${temperature(worked.result.steadyTop)}, about ${timeTaken(worked.result.seconds)} from cold with a common heater.`}
     </Words>
   );
 }

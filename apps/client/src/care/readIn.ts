@@ -1,6 +1,6 @@
 import type { Procedure } from '@even-bed/core';
 import { loadSchemas } from '../api/loadSchemas';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 
 /** Longer files are no procedure. */
 const LONGEST = 500_000;

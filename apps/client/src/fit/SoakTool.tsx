@@ -1,4 +1,4 @@
-import { durationWords } from '@even-bed/core/fit/durationWords';
+import { timeTaken } from '@even-bed/words/span';
 import type { Soak, SoakInput } from '@even-bed/core';
 import { MATERIALS } from '@even-bed/core/fit/materials';
 import { SAFE_TO_HANDLE, setpointForTop } from '@even-bed/core/fit/soak';
@@ -50,7 +50,7 @@ export function SoakTool() {
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
               <Figure
                 label={`Top within ${temperatureDifference(input.within)} after`}
-                value={result.seconds === null ? 'over a day' : durationWords(result.seconds)}
+                value={result.seconds === null ? 'over a day' : timeTaken(result.seconds)}
                 testID="soak-time"
               />
               <Figure label="Top ends at" value={temperature(result.steadyTop)} testID="soak-top" />
@@ -89,7 +89,7 @@ export function SoakTool() {
               />
               {kept ? (
                 <Words size="small" testID="compared">
-                  {`Kept: ${kept.words}. It took ${kept.result.seconds === null ? 'over a day' : durationWords(kept.result.seconds)} and ended at ${temperature(kept.result.steadyTop)}. Change the layers and look.`}
+                  {`Kept: ${kept.words}. It took ${kept.result.seconds === null ? 'over a day' : timeTaken(kept.result.seconds)} and ended at ${temperature(kept.result.steadyTop)}. Change the layers and look.`}
                 </Words>
               ) : null}
             </Section>
@@ -196,7 +196,7 @@ function Uses({ asked, result }: { asked: SoakInput; result: Soak }) {
           [
             `Down to ${temperature(to)}`,
             cooling.kind === 'done' && cooling.result.seconds !== null
-              ? `${durationWords(cooling.result.seconds)} after switching off, at most`
+              ? `${timeTaken(cooling.result.seconds)} after switching off, at most`
               : '–',
           ],
           ...(better

@@ -4,11 +4,12 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { useKindsQuery } from '../surfaces/surfacesApi';
 import { METALS } from '@even-bed/core/fit/inductiveProbe';
-import { stepWords } from '@even-bed/core/fit/stackSentence';
+import { stackCautionWords, stackSentence, stackStepWords } from '@even-bed/words/stack';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
 import { length, shortDecimal, size, temperature } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
@@ -27,7 +28,9 @@ export function StackTool() {
   const router = useRouter();
   const tool = useToolForm('stack');
   const { input } = tool;
-  const result = input ? stackChange({ ...input, say: (mm) => size(mm, 3) }) : null;
+  const result = input ? stackChange(input) : null;
+  const reader = currentManner();
+  const facts = result && input ? { result, by: input.finding.by, family: input.family, home: input.home } : null;
   const fill = (machine: MachineOverview, stack: MachineStack) => {
     const layers = stack.layers.filter(({ slot }) => slot !== 'film').map(layerForm);
     tool.fill({
@@ -54,7 +57,7 @@ export function StackTool() {
         ) : undefined
       }
       answer={
-        result && input ? (
+        result && input && facts ? (
           <>
             <StackCompare
               before={input.before}
@@ -62,27 +65,27 @@ export function StackTool() {
               label={`Stack now ${size(result.before, 3)}, planned ${size(result.after, 3)}`}
             />
             {result.verdict === 'stop' ? (
-              <Notice kind="stop" title={result.sentence} testID="stack-sentence" />
+              <Notice kind="stop" title={stackSentence(facts, reader)} testID="stack-sentence" />
             ) : result.verdict === 'do' ? (
               <Steps result={result} family={input.family} />
             ) : (
               <Words size="turn" bold live testID="stack-sentence">
-                {result.sentence}
+                {stackSentence(facts, reader)}
               </Words>
             )}
-            {result.cautions.map(({ code, kind, text }) =>
+            {result.cautions.map(({ code, kind }) =>
               kind === 'stop' ? (
                 <Notice key={code} kind="stop" title="Before homing" testID={`caution-${code}`}>
-                  {text}
+                  {stackCautionWords(code, facts, reader)}
                 </Notice>
               ) : null,
             )}
             <Facts rows={factsOf(result)} />
-            {result.cautions.flatMap(({ code, kind, text }) =>
+            {result.cautions.flatMap(({ code, kind }) =>
               kind === 'due'
                 ? [
                     <Words key={code} size="small" tone="steel" testID={`caution-${code}`}>
-                      {text}
+                      {stackCautionWords(code, facts, reader)}
                     </Words>,
                   ]
                 : [],
@@ -219,7 +222,7 @@ function Steps({ result, family }: { result: StackChange; family: 'filament' | '
     <View style={{ gap: 8 }} testID="stack-sentence" accessibilityRole="list">
       {result.steps.map((step, i) => (
         <Words key={i} size="turn" bold live={i === 0}>
-          {`${i + 1}. ${stepWords(step, family, (mm) => size(mm, 3))}`}
+          {`${i + 1}. ${stackStepWords(step, family, currentManner())}`}
         </Words>
       ))}
       {result.gap >= 0.01 ? (

@@ -13,7 +13,7 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
 import { Words } from '../ui/Words';
-import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from './compatWords';
+import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '@even-bed/words/compat';
 import { FieldRow } from './FieldRow';
 import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';

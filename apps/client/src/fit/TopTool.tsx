@@ -1,8 +1,10 @@
 import { COUNTERSUNK_HEADS } from '@even-bed/core/fit/countersink';
 import { topOf } from '@even-bed/core/fit/toolInputs';
 import { topClearance, type StandingItem } from '@even-bed/core/fit/topClearance';
+import { topCureWords } from '@even-bed/words/tool';
 import { Choice } from '../ui/Choice';
-import { signedLength, size } from '../ui/formatHeight';
+import { signedLength } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
 import { Row } from '../ui/Row';
@@ -24,7 +26,7 @@ const KINDS: readonly { value: StandingItem['kind']; label: string }[] = [
 /** Clips, screw heads and tabs against the base, and against what passes over. */
 export function TopTool() {
   const tool = useToolForm('top');
-  const result = tool.input ? topClearance({ ...topOf(tool.input), say: (mm) => size(mm, 2) }) : null;
+  const result = tool.input ? topClearance(topOf(tool.input)) : null;
   const kinds = tool.form.items;
   const changeKind = (i: number, kind: StandingItem['kind']) =>
     tool.set(
@@ -66,8 +68,8 @@ export function TopTool() {
                       : 'lifts the sheet'}
                 </Words>
                 {item.cures.map((cure) => (
-                  <Words key={cure} size="small">
-                    {cure}
+                  <Words key={cure.do} size="small">
+                    {topCureWords(cure, currentManner())}
                   </Words>
                 ))}
               </Row>

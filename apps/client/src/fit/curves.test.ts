@@ -1,16 +1,7 @@
-import { durationWords } from '@even-bed/core/fit/durationWords';
 import { soak } from '@even-bed/core/fit/soak';
 import { soakOf } from '@even-bed/core/fit/toolInputs';
 import { readAs } from '../ui/manner';
 import { curvesOf, sampled, startOf } from './curves';
-
-test.each([
-  [12.4, '12 s'],
-  [60, '1 min'],
-  [372, '6 min 12 s'],
-  [3600, '1 h'],
-  [3930, '1 h 6 min'],
-])('%p s is said as %s', (seconds, words) => expect(durationWords(seconds)).toBe(words));
 
 test('values at equal steps lie on the straight line between the points taken, and stay level after the end', () => {
   expect(sampled([0, 1, 10], [20, 30, 120], 10, 5)).toEqual([20, 45, 70, 95, 120]);

@@ -1,4 +1,4 @@
-import { durationWords } from '@even-bed/core/fit/durationWords';
+import { timeTaken } from '@even-bed/words/span';
 import type { Soak } from '@even-bed/core';
 import { clockTime, shopZone } from '../ui/formatTime';
 import type { HeatLine } from '../ui/HeatChart';
@@ -40,7 +40,7 @@ export function curvesOf(
     const at = (end * n) / 4;
     return n === 4 ? '' : inMinutes ? `${Math.round(at / 60)} min` : `${Math.round(at)} s`;
   });
-  return { lines, labels, label: `Temperature of bottom and top over ${durationWords(end)}` };
+  return { lines, labels, label: `Temperature of bottom and top over ${timeTaken(end)}` };
 }
 
 /**

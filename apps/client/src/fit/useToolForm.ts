@@ -2,7 +2,7 @@ import type { ToolId, ToolInputs } from '@even-bed/core';
 import { useLocalSearchParams } from 'expo-router';
 import { use, useEffect, useMemo, useState } from 'react';
 import { loadSchemas } from '../api/loadSchemas';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 import { usePlanQuery } from './fitApi';
 import { EXAMPLES } from './toolExamples';
 import { typedOf, valueAt, withoutEmpty, withValue, type Typed } from './toolForm';

@@ -5,7 +5,7 @@ import { useEffect, useRef } from 'react';
 import { Controller, useForm, useWatch, type Control, type Path, type Resolver } from 'react-hook-form';
 import { View } from 'react-native';
 import type { ReadableError } from '../api/errorOf';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice, type Option } from '../ui/Choice';

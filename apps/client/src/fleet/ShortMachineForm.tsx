@@ -3,7 +3,7 @@ import { readLength } from '@even-bed/core/fleet/readLength';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import type { ReadableError } from '../api/errorOf';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice, type Option } from '../ui/Choice';
 import { Field } from '../ui/Field';

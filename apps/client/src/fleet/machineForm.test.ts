@@ -1,7 +1,7 @@
 import { machineFactsSchema, validate, type MachineOverview } from '@even-bed/contract';
 import { adjusterPattern, EMPTY_FORM, factsOf, formOf, type MachineForm } from './machineForm';
 import { centredMargin } from './centredMargin';
-import { newDraft } from './newDraft';
+import { newDraft } from '../level/newDraft';
 import { machineState, matchesSearch } from './machineState';
 
 const AREA = '0190a0a0-0000-7000-8000-000000000001';

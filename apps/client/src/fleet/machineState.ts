@@ -1,6 +1,6 @@
 import type { MachineOverview } from '@even-bed/contract';
+import { timeLeft } from '@even-bed/words/span';
 import { dueSignal, dueWords } from '../rounds/dueWords';
-import { spanWords } from '../surfaces/surfaceWords';
 import type { PlanPlate } from '../ui/BedPlan';
 import type { SignalKind } from '../ui/Signal';
 
@@ -12,7 +12,7 @@ export interface MachineState {
 /** A machine's state in a shape and a few words: what lies on it on hold or a job waiting, a check under way, its level due, or ready. */
 export function machineState(machine: MachineOverview, now: number, draftHere: boolean): MachineState {
   if (machine.heldUntil !== null && machine.heldUntil > now)
-    return { signal: 'hold', words: `Held, ${spanWords(machine.heldUntil - now)}` };
+    return { signal: 'hold', words: `Held, ${timeLeft(machine.heldUntil - now)}` };
   if (draftHere || machine.openCheckId) return { signal: 'hold', words: 'Check under way' };
   if (machine.rule && dueSignal(machine.rule, now) === 'due')
     return { signal: 'due', words: `Level ${dueWords(machine.rule, now)}` };

@@ -3,7 +3,7 @@ import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMachineQuery } from '../fleet/fleetApi';
-import { newEntry } from '../fleet/newDraft';
+import { newEntry } from './newDraft';
 import { plateOf } from '../fleet/machineState';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';

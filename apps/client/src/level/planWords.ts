@@ -1,7 +1,8 @@
 import type { RoundComparison, SeenFrom, TurnPlan } from '@even-bed/core';
-import { describeTurn } from '@even-bed/core/level/describeTurn';
+import { turnWords as saidTurn } from '@even-bed/words/turn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { length, lengthFigure } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
 
 const NUMBERS = [
   'No',
@@ -50,7 +51,7 @@ export function whatStays({
 }
 
 /** A turn as the technician sees it, in words. */
-export const turnWords = (said: number, seenFrom: SeenFrom) => describeTurn(turnsAsSeen(said, seenFrom));
+export const turnWords = (said: number, seenFrom: SeenFrom) => saidTurn(turnsAsSeen(said, seenFrom), currentManner());
 
 export const viewWords = (seenFrom: SeenFrom) => (seenFrom === 'above' ? 'looking down' : 'looking up from below');
 

@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { v7 as uuid } from 'uuid';
-import { newDraft } from '../fleet/newDraft';
+import { newDraft } from './newDraft';
 import { useChangeMachine } from '../fleet/useChangeMachine';
 import { useAppDispatch } from '../state/store';
 import { checkBegun, checkEnded, heightsTaken, type CheckDraft } from './levelSlice';

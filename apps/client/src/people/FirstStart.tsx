@@ -13,7 +13,7 @@ import { SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useMakeFirstPersonMutation } from './peopleApi';
 import { useImportShopMutation } from './shopApi';
-import { signedIn } from './peopleSlice';
+import { signedIn } from '../state/peopleSlice';
 
 /** The first start of a shop: its first account, a lead. */
 export function FirstStart() {

@@ -5,7 +5,7 @@ import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { FirstStart } from './FirstStart';
 import { useSessionQuery } from './peopleApi';
-import { sessionKnown } from './peopleSlice';
+import { sessionKnown } from '../state/peopleSlice';
 import { SignInView } from './SignInView';
 import { useAutoLock } from './useAutoLock';
 

@@ -24,7 +24,7 @@ import {
   useSignOutMutation,
 } from './peopleApi';
 import { useLastBackupQuery } from './shopApi';
-import { deviceLocked } from './peopleSlice';
+import { deviceLocked } from '../state/peopleSlice';
 import { SignInView } from './SignInView';
 
 /** The person at this device: switch, lock, sign out, devices, own secret; and the way to the shop's settings. */

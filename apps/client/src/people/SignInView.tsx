@@ -12,7 +12,7 @@ import { Section } from '../ui/Section';
 import { RADIUS, SPACE, TOUCH, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useSignInMutation } from './peopleApi';
-import { nameForgotten, signedIn } from './peopleSlice';
+import { nameForgotten, signedIn } from '../state/peopleSlice';
 
 interface Props {
   locked: boolean;

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { useLockMutation } from './peopleApi';
 import { useSettingsQuery } from './settingsApi';
-import { deviceLocked } from './peopleSlice';
+import { deviceLocked } from '../state/peopleSlice';
 
 const LOOK_EVERY_MS = 5_000;
 const TOUCHES = ['pointerdown', 'keydown', 'wheel'] as const;

@@ -9,7 +9,7 @@ import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import { Gate } from '../people/Gate';
-import { openDevice, store } from '../state/store';
+import { openDevice, store } from './areas';
 import { BrokenView, CrashGuard } from '../ui/CrashGuard';
 import { kitIcon } from '../ui/Icon';
 import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';

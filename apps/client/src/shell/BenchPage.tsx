@@ -1,11 +1,11 @@
 import { lazy, Suspense } from 'react';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { BenchScreen } from '../rounds/BenchScreen';
+import { BenchScreen } from '../bench/BenchScreen';
 import { Loading } from '../ui/Loading';
 import { useIsWide } from '../ui/theme';
 
 // Only wide screens show the floor beside the bench: a phone doesn't load its plates for the first view.
-const FloorPlates = lazy(() => import('../fleet/FloorPlates').then(({ FloorPlates: plates }) => ({ default: plates })));
+const FloorPlates = lazy(() => import('../floor/FloorPlates').then(({ FloorPlates: plates }) => ({ default: plates })));
 
 /** The bench; on a wide screen with the floor beside it. */
 export function BenchPage() {

@@ -1,5 +1,5 @@
 import { JobScreen } from '../care/JobScreen';
-import { MachineGlance } from '../fleet/MachineGlance';
+import { MachineGlance } from '../floor/MachineGlance';
 
 /** A job with its machine beside it. */
 export function JobPage() {

@@ -1,7 +1,7 @@
 import { MachineJobs } from '../care/MachineJobs';
 import { SeenPart } from '../care/SeenPart';
 import { MachinePlans } from '../fit/MachinePlans';
-import { MachineScreen } from '../fleet/MachineScreen';
+import { MachineScreen } from '../floor/MachineScreen';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
 import { MachineStackPart } from '../surfaces/MachineStackPart';

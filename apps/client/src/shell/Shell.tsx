@@ -12,7 +12,7 @@ import { clockTime, dayAndTime } from '../ui/formatTime';
 import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 import { KeysHelp } from './KeysHelp';
-import { useTakeAlong } from '../offline/useTakeAlong';
+import { useTakeAlong } from './useTakeAlong';
 import { useFollowing } from './useFollowing';
 import { loadNewVersion, useNewVersion } from './newVersion';
 

@@ -1,19 +1,10 @@
-import type { Job, JobEventWrite, Operation } from '@even-bed/contract';
-import { configureStore } from '@reduxjs/toolkit';
+import type { Operation } from '@even-bed/contract';
+import { combineSlices, configureStore, type Reducer, type UnknownAction } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from '../api/api';
 import { connectionSlice } from '../api/connectionSlice';
-import { jobEventSent, jobForgotten, jobsRemembered, jobsSlice } from '../care/jobsSlice';
-import {
-  draftChangedElsewhere,
-  draftRemoved,
-  draftsLoaded,
-  levelSlice,
-  partSent,
-  type CheckDraft,
-} from '../level/levelSlice';
-import { levelWaits } from '../level/levelWaits';
+import { deviceStore } from '../offline/deviceStore';
 import { createSender } from '../offline/sender';
 import { waitingFor, type Said, type Waiting } from '../offline/waiting';
 import {
@@ -27,30 +18,61 @@ import {
   waitingSlice,
 } from '../offline/waitingSlice';
 import { WaitingStore } from '../offline/waitingStore';
-import { deviceRemembered, peopleSlice, type PeopleState } from '../people/peopleSlice';
 import { readAs } from '../ui/manner';
-import { deviceStore } from './deviceStore';
+import { deviceRemembered, peopleSlice, type PeopleState } from './peopleSlice';
 
-const DRAFTS = 'level-check';
 const DEVICE = 'device';
 const PEOPLE = 'people';
-const JOBS = 'job';
+
+/** The slices of areas; each area adds its own here by type, and by `addArea` before the first view. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type
+export interface AreaSlices {}
+
+const reducer = combineSlices(api, peopleSlice, waitingSlice, connectionSlice).withLazyLoadedSlices<AreaSlices>();
 
 export const store = configureStore({
-  reducer: {
-    [api.reducerPath]: api.reducer,
-    level: levelSlice.reducer,
-    people: peopleSlice.reducer,
-    waiting: waitingSlice.reducer,
-    jobs: jobsSlice.reducer,
-    connection: connectionSlice.reducer,
-  },
+  reducer,
   middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
 
-export type RootState = ReturnType<typeof store.getState>;
+export type RootState = ReturnType<typeof store.getState> & AreaSlices;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
+/** The state as it stands, those of the areas with it. */
+export const stateNow = () => store.getState() as RootState;
+
+/** Records of an area that this device keeps: written when they change, taken away when they go, shared by its tabs. */
+export interface KeptRecords<T> {
+  kind: string;
+  of: (state: RootState) => Record<string, T>;
+  /** What the device kept; `waits` tells whether something of a record waits to be sent. */
+  loaded: (records: T[], waits: (id: string) => boolean) => UnknownAction;
+  /** Another tab changed one, or took it away. */
+  elsewhere: (id: string, record: T | null) => UnknownAction;
+}
+
+/** What an area brings to the state of this device. */
+export interface Area<T> {
+  slice: { reducerPath: keyof AreaSlices; reducer: Reducer };
+  kept: KeptRecords<T>;
+  /** What the records owe the server that does not wait yet. Asked after each change of them. */
+  owes?: (now: Record<string, T>, before: Record<string, T> | null) => Waiting[];
+  /** The server has it: what the device knows counts it as done before it is let go of. */
+  onSent?: (one: Waiting) => void;
+  /** A person lets go of it. */
+  onLetGo?: (one: Waiting) => void;
+  /** Of which records nothing may go alone: they are nothing without one of their parts. */
+  isWhole?: (recordId: string) => boolean;
+}
+
+const areas: Area<unknown>[] = [];
+
+/** Adds an area to the state, before anything is drawn. */
+export function addArea<T>(area: Area<T>): void {
+  areas.push(area as Area<unknown>);
+  reducer.inject(area.slice as Parameters<typeof reducer.inject>[0]);
+  store.dispatch({ type: `${area.slice.reducerPath}/added` });
+}
 
 const kept = new WaitingStore();
 const list = () => store.getState().waiting.list;
@@ -80,15 +102,9 @@ const sender = createSender({
   list,
   mine: isMine,
   onSent: async (one) => {
-    const { operation, params, body, key, touches } = one;
-    // What the device knows of the record counts it as done before it is let go of: nothing on screen goes back.
-    if (operation === 'takeJobOn')
-      store.dispatch(
-        jobEventSent({ jobId: params['id']!, id: params['eventId']!, event: (body as JobEventWrite).event }),
-      );
-    if (store.getState().level.drafts[params['id']!]) store.dispatch(partSent({ id: params['id']!, key }));
-    await letGo(key);
-    store.dispatch(api.util.invalidateTags(touches));
+    for (const { onSent } of areas) onSent?.(one);
+    await letGo(one.key);
+    store.dispatch(api.util.invalidateTags(one.touches));
   },
   onPark: (one, parked) => keep({ ...one, parked }),
   onTry: (one, tries) => keep({ ...one, tries }),
@@ -127,14 +143,12 @@ export function sendAgain(key: string): void {
 /** Lets go of what waits of a record: of one operation and what came after it, or of everything. */
 export function dropRecord(of: string, from?: string): void {
   const all = list().filter((one) => one.of === of);
-  const [{ params } = { params: {} as Record<string, string> }] = all;
-  const check = store.getState().level.drafts[params['id'] ?? ''];
-  // A check without one of its parts is none: it goes as a whole.
-  const at = from === undefined || check ? 0 : all.findIndex(({ key }) => key === from);
-  if (check) store.dispatch(draftRemoved({ id: check.id }));
-  for (const { key, operation } of all.slice(Math.max(at, 0))) {
-    if (operation === 'startJob') store.dispatch(jobForgotten(params['id']!));
-    void letGo(key);
+  const id = all[0]?.params['id'] ?? '';
+  const whole = from === undefined || areas.some(({ isWhole }) => isWhole?.(id));
+  const at = whole ? 0 : all.findIndex(({ key }) => key === from);
+  for (const one of all.slice(Math.max(at, 0))) {
+    for (const { onLetGo } of areas) onLetGo?.(one);
+    void letGo(one.key);
   }
 }
 
@@ -162,59 +176,48 @@ async function readKept(): Promise<void> {
   }
 }
 
-/** Records of the device that follow a part of the state: kept when they change, taken away when they go. */
-function keepChanges<T>(kind: string, of: (state: RootState) => Record<string, T>): () => void {
-  let known = of(store.getState());
+/** Keeps an area's records as they change, and what they come to owe the server. */
+function following<T>({ kept: { kind, of }, owes }: Area<T>): () => void {
+  let known = of(stateNow());
+  const owe = (before: Record<string, T> | null) => {
+    const waits = new Set(list().map(({ key }) => key));
+    for (const part of owes?.(known, before) ?? []) if (!waits.has(part.key)) void keep(part).then(sendPending);
+  };
+  owe(null);
   return () => {
-    const now = of(store.getState());
+    const now = of(stateNow());
     if (now === known) return;
     const before = known;
     known = now;
     for (const [id, value] of Object.entries(now)) if (before[id] !== value) void deviceStore.set(kind, id, value);
     for (const id of Object.keys(before)) if (!now[id]) void deviceStore.remove(kind, id);
+    owe(before);
   };
 }
 
-/** What a check under way owes the server is kept as it comes about. */
-function followDrafts(): () => void {
-  let known: RootState['level']['drafts'] | null = null;
-  return () => {
-    const { drafts } = store.getState().level;
-    if (drafts === known) return;
-    const before = known;
-    known = drafts;
-    for (const [id, draft] of Object.entries(drafts)) {
-      if (before?.[id] === draft) continue;
-      const waits = new Set(list().map(({ key }) => key));
-      for (const part of levelWaits(draft))
-        if (!waits.has(part.key)) void keep({ ...part, personId: draft.personId }).then(sendPending);
-    }
-  };
+/** Loads what the device kept of an area; what it needs no longer leaves the device. */
+async function openArea<T>({ kept: { kind, of, loaded } }: Area<T>, records: Map<string, T>): Promise<void> {
+  const waits = new Set(list().map(({ params }) => params['id']));
+  store.dispatch(loaded([...records.values()], (id) => waits.has(id)));
+  const now = of(stateNow());
+  for (const id of records.keys()) if (!now[id]) void deviceStore.remove(kind, id);
 }
 
 /** Loads what the device kept, then keeps every change and sends it. */
 export async function openDevice(): Promise<void> {
-  const [people, drafts, jobs] = await Promise.all([
+  const [people, records] = await Promise.all([
     deviceStore.get<PeopleState>(DEVICE, PEOPLE),
-    deviceStore.load<CheckDraft>(DRAFTS),
-    deviceStore.load<Job>(JOBS),
+    Promise.all(areas.map((area) => deviceStore.load(area.kept.kind))),
     readKept(),
   ]);
   if (people) store.dispatch(deviceRemembered(people));
   let knownPeople = store.getState().people;
   readAs(knownPeople.manner);
-  store.dispatch(draftsLoaded([...drafts.values()]));
-  const waits = new Set(list().map(({ params }) => params['id']));
-  for (const { id, ended } of jobs.values()) if (ended !== null && !waits.has(id)) void deviceStore.remove(JOBS, id);
-  store.dispatch(jobsRemembered([...jobs.values()].filter(({ id, ended }) => ended === null || waits.has(id))));
+  await Promise.all(areas.map((area, i) => openArea(area, records[i]!)));
   deviceStore.whenKept((typed) => {
     if (store.getState().waiting.typedKept !== typed) store.dispatch(typedKeptOrNot(typed));
   });
-  const followers = [
-    keepChanges(DRAFTS, ({ level }) => level.drafts),
-    keepChanges(JOBS, (state) => state.jobs.jobs),
-    followDrafts(),
-  ];
+  const followers = areas.map((area) => following(area));
   const follow = () => {
     if (store.getState().people !== knownPeople) {
       const { person: before } = knownPeople;
@@ -229,8 +232,8 @@ export async function openDevice(): Promise<void> {
   };
   store.subscribe(follow);
   follow();
-  deviceStore.watch<CheckDraft>(DRAFTS, (id, draft) => store.dispatch(draftChangedElsewhere({ id, draft })));
-  deviceStore.watch<Job>(JOBS, (id, job) => store.dispatch(job ? jobsRemembered([job]) : jobForgotten(id)));
+  for (const { kept: records } of areas)
+    deviceStore.watch(records.kind, (id, record) => store.dispatch(records.elsewhere(id, record)));
   deviceStore.watch<PeopleState>(DEVICE, (id, state) => {
     if (id === PEOPLE && state) store.dispatch(deviceRemembered(state));
   });

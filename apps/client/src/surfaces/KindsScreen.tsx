@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
-import { FACE_NAMES } from '../fit/compatWords';
+import { FACE_NAMES } from '@even-bed/words/compat';
 import { useAppSelector } from '../state/store';
 import { size, temperature } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';

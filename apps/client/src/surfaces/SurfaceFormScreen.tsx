@@ -8,7 +8,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { readDay } from '../book/timeSpan';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 import { area, size, temperature } from '../ui/formatHeight';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { Choice } from '../ui/Choice';

@@ -23,7 +23,7 @@ import { SideLife } from './SideLife';
 import { SurfaceActions } from './SurfaceActions';
 import { SurfaceSection } from './SurfaceSection';
 import { SurfaceFactList } from './SurfaceFactList';
-import { useKnownSurface } from '../offline/useKnown';
+import { useKnownSurface } from './useKnown';
 import { conditionWords, whereWords } from './surfaceWords';
 
 interface Props {

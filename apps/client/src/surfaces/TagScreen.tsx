@@ -2,7 +2,7 @@ import { Redirect, useLocalSearchParams } from 'expo-router';
 import { errorOf } from '../api/errorOf';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
-import { useKnownTag } from '../offline/useKnown';
+import { useKnownTag } from './useKnown';
 
 /** The address that stands in the code of a label: it leads on to the page of whoever has the tag. */
 export function TagScreen() {

@@ -1,17 +1,7 @@
 import type { SurfaceState } from '@even-bed/core';
-import { conditionWords, lifeWords, sideWords, spanWords } from './surfaceWords';
+import { conditionWords, lifeWords, sideWords } from './surfaceWords';
 
 const MINUTE = 60_000;
-
-test.each([
-  [1, '1 min'],
-  [59 * MINUTE, '59 min'],
-  [60 * MINUTE, '1 h'],
-  [250 * MINUTE, '4 h 10 min'],
-  [1440 * MINUTE, '1 day'],
-  [2880 * MINUTE, '2 days'],
-  [(2880 + 180) * MINUTE, '2 d 3 h'],
-])('%i ms', (ms, words) => expect(spanWords(ms)).toBe(words));
 
 test('a hold says what is left and ends by itself', () => {
   const state: SurfaceState = {

@@ -2,19 +2,10 @@ import type { Surface, SurfaceKind } from '@even-bed/contract';
 import type { LifeLeft, Side, SurfaceState } from '@even-bed/core';
 import { lifeOf } from '@even-bed/core/surfaces/lifeOf';
 import { surfaceCondition } from '@even-bed/core/surfaces/surfaceState';
+import { timeLeft } from '@even-bed/words/span';
 import type { SignalKind } from '../ui/Signal';
 
 export const HOLD_NAMES = { cure: 'Curing', dry: 'Drying', cool: 'Cooling', soak: 'Soaking' } as const;
-
-/** "4 h 10 min", "2 days": what is left of a span, rounded up to the minute. */
-export function spanWords(ms: number): string {
-  const minutes = Math.max(1, Math.ceil(ms / 60_000));
-  if (minutes < 60) return `${minutes} min`;
-  const hours = Math.floor(minutes / 60);
-  if (hours < 24) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${minutes % 60} min`;
-  const days = Math.floor(hours / 24);
-  return hours % 24 === 0 ? `${days} ${days === 1 ? 'day' : 'days'}` : `${days} d ${hours % 24} h`;
-}
 
 /** A surface's state in a shape and a few words. */
 export function conditionWords(state: SurfaceState, now: number): { signal: SignalKind; words: string } {
@@ -22,7 +13,7 @@ export function conditionWords(state: SurfaceState, now: number): { signal: Sign
     case 'retired':
       return { signal: 'stop', words: 'Retired' };
     case 'on-hold':
-      return { signal: 'hold', words: `${HOLD_NAMES[state.hold!.kind]}, ${spanWords(state.hold!.until - now)} left` };
+      return { signal: 'hold', words: `${HOLD_NAMES[state.hold!.kind]}, ${timeLeft(state.hold!.until - now)} left` };
     case 'awaiting-work':
       return { signal: 'due', words: 'Waits for work' };
     case 'in-use':

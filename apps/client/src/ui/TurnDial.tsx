@@ -1,5 +1,6 @@
-import { turnFigure } from '@even-bed/core/level/describeTurn';
+import { turnFigure } from '@even-bed/words/turn';
 import { Circle, G, Line, Path, Text } from 'react-native-svg';
+import { currentManner } from './manner';
 import { FAMILY, usePalette } from './theme';
 
 interface Props {
@@ -46,11 +47,11 @@ export function TurnDial({ x, y, turns, made }: Props) {
         <Text
           textAnchor="middle"
           y={5}
-          fontSize={turnFigure(turns).length > 3 ? 13 : 16}
+          fontSize={turnFigure(turns, currentManner()).length > 3 ? 13 : 16}
           fontFamily={FAMILY.bold}
           fill={share > 0 ? palette.ink : palette.steel}
         >
-          {turnFigure(turns)}
+          {turnFigure(turns, currentManner())}
         </Text>
       )}
     </G>

@@ -4,7 +4,7 @@ import { FAILURE_WORDS, FAILURES, type PrintFailure } from '@even-bed/core/wear/
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';

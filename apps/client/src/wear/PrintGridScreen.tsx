@@ -5,7 +5,7 @@ import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useSettingsQuery } from '../people/settingsApi';
-import { deviceStore } from '../state/deviceStore';
+import { deviceStore } from '../offline/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';

@@ -1,3 +1,4 @@
+import { timeTaken } from '@even-bed/words/span';
 import type { Print } from '@even-bed/contract';
 import { FAILURE_WORDS } from '@even-bed/core/wear/printWords';
 import { useState } from 'react';
@@ -58,7 +59,7 @@ export function PrintLine({ print, of, mayDo }: LineProps) {
     side ? `side ${side}` : null,
     material || null,
     grams === null ? null : `${Math.round(grams)} g`,
-    duration === null ? null : durationWords(duration),
+    duration === null ? null : timeTaken(Math.round(duration / 60) * 60),
     note || null,
   ];
   return (
@@ -82,10 +83,4 @@ export function PrintLine({ print, of, mayDo }: LineProps) {
       </Words>
     </Row>
   );
-}
-
-/** "46 min", "3 h 5 min", from seconds. */
-function durationWords(duration: number): string {
-  const minutes = Math.round(duration / 60);
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }

@@ -44,6 +44,23 @@ describe('a plan', () => {
     expect(body.items[0].text).toContain('Dunlin, planned: Under the bed. 1.1 mm too tall');
   });
 
+  test('reads in the units of today, in lists and in the book; one from before keeps its sentence', async () => {
+    const [id, old] = [newId(), newId()];
+    await keep(id, plan()).expect(200);
+    await keep(old, plan({ title: 'Long ago' })).expect(200);
+    await shop.db('plans').where({ id: old }).update({ answer: null, sentence: 'As it was said then: 1.1 mm.' });
+    const { body: settings } = await shop.api.get('/api/settings').expect(200);
+    await shop.api
+      .put('/api/settings')
+      .send({ ...settings, units: 'in', numbers: 'comma', at: NOW })
+      .expect(200);
+    const said = async (planId: string) => (await shop.api.get(`/api/plans/${planId}`).expect(200)).body.sentence;
+    expect(await said(id)).toMatch(/^0,04331 in too tall/);
+    expect(await said(old)).toBe('As it was said then: 1.1 mm.');
+    const { body } = await shop.api.get('/api/book?kind=plan-kept').expect(200);
+    expect(body.items[0].text).toContain('0,04331 in too tall');
+  });
+
   test('sent twice stands once; let go of twice is let go of once', async () => {
     const id = newId();
     await keep(id, plan()).expect(200);

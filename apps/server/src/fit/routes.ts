@@ -1,10 +1,10 @@
 import { fitOperations } from '@even-bed/contract/fit/operations';
 import * as schemas from '@even-bed/contract/fit/records';
 import { heavy } from '../kernel/heavy';
-import { BLANKS_PDF, SENTENCE } from './longTasks';
+import { ANSWER, BLANKS_PDF } from './longTasks';
 import { notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
-import { keepPlan, listPlans, sentenceOf, withdrawPlan } from './store';
+import { answerOf, keepPlan, listPlans, withdrawPlan } from './store';
 
 export const fitRoutes = routesOf(fitOperations, schemas, {
   plans: async ({ db, query }) => ({ body: await listPlans(db, query) }),
@@ -16,10 +16,10 @@ export const fitRoutes = routesOf(fitOperations, schemas, {
   keepPlan: {
     prepare: async ({ body, signal }) => {
       const { tool, input } = body;
-      return tool === 'blanks' || tool === 'soak' ? sentenceOf(heavy(SENTENCE, [tool, input as never], signal)) : null;
+      return tool === 'blanks' || tool === 'soak' ? answerOf(heavy(ANSWER, [tool, input], signal)) : null;
     },
     handle: async ({ db, params, body, prepared }) => {
-      await keepPlan(db, params.id, body, prepared as string | null);
+      await keepPlan(db, params.id, body, prepared as Awaited<ReturnType<typeof answerOf>> | null);
       return { body: { kept: true } };
     },
   },

@@ -1,11 +1,13 @@
-import type { Page, PageAsk, Plan, PlanFilter, PlanWrite } from '@even-bed/contract';
-import { CORE_VERSION, toolSentence } from '@even-bed/core';
+import type { EventPayloads, Page, PageAsk, Plan, PlanFilter, PlanWrite } from '@even-bed/contract';
+import { CORE_VERSION, toolAnswer, type ToolAnswers, type ToolId } from '@even-bed/core';
+import { toolSentence, type Reader } from '@even-bed/words';
 import type { Knex } from 'knex';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
 import { atField, idTaken, notFound } from '../kernel/problem';
+import { shopSettings } from '../manner/store';
 
 interface PlanRow {
   id: string;
@@ -13,6 +15,8 @@ interface PlanRow {
   tool: Plan['tool'];
   title: string;
   input: string;
+  /** What the tool answered, as JSON; null: from a time that kept `sentence` alone. */
+  answer: string | null;
   sentence: string;
   core_version: string;
   at: number;
@@ -21,7 +25,7 @@ interface PlanRow {
 }
 
 /** Keeps what a tool was asked for a machine. The same again changes nothing. @throws Problem a sum that cannot be done */
-export async function keepPlan(db: Knex, id: string, write: PlanWrite, told: string | null = null): Promise<void> {
+export async function keepPlan(db: Knex, id: string, write: PlanWrite, told: Answer | null = null): Promise<void> {
   const before = await db<PlanRow>('plans').where({ id }).first();
   if (before) {
     if (before.machine_id !== write.machineId || before.tool !== write.tool) throw idTaken('plan');
@@ -29,14 +33,15 @@ export async function keepPlan(db: Knex, id: string, write: PlanWrite, told: str
   }
   const machine = await findMachine(db, write.machineId);
   if (!machine) throw atField('machineId', 'This machine is not here.');
-  const sentence = told ?? answered(write);
+  const answer = told ?? answered(write);
   await db<PlanRow>('plans').insert({
     id,
     machine_id: machine.id,
     tool: write.tool,
     title: write.title,
     input: JSON.stringify(write.input),
-    sentence,
+    answer: JSON.stringify(answer),
+    sentence: '',
     core_version: CORE_VERSION,
     at: write.at,
     person_id: actorOf(db),
@@ -46,21 +51,23 @@ export async function keepPlan(db: Knex, id: string, write: PlanWrite, told: str
     at: write.at,
     kind: 'plan-kept',
     machineId: machine.id,
-    data: { planId: id, tool: write.tool, title: write.title, sentence },
+    data: { planId: id, tool: write.tool, title: write.title, answer } as EventPayloads['plan-kept'],
   });
 }
 
-function answered({ tool, input }: PlanWrite): string {
+type Answer = ToolAnswers[ToolId];
+
+function answered({ tool, input }: PlanWrite): Answer {
   try {
-    return toolSentence(tool, input);
+    return toolAnswer(tool, input);
   } catch (error) {
     if (error instanceof RangeError) throw atField('input', error.message);
     throw error;
   }
 }
 
-/** A sentence that is worked out elsewhere, with what the sum refuses said at the field. */
-export async function sentenceOf(asked: Promise<string>): Promise<string> {
+/** An answer that is worked out elsewhere, with what the sum refuses said at the field. */
+export async function answerOf(asked: Promise<Answer>): Promise<Answer> {
   try {
     return await asked;
   } catch (error) {
@@ -87,7 +94,10 @@ export async function withdrawPlan(db: Knex, id: string, at: number): Promise<vo
   });
 }
 
-/** Plans that stand, the latest first. */
+const sentenceOf = ({ tool, answer, sentence }: PlanRow, reader: Reader): string =>
+  answer === null ? sentence : toolSentence(tool, JSON.parse(answer) as never, reader);
+
+/** Plans that stand, the latest first; each says what was answered in the shop's units of today. */
 export async function listPlans(
   db: Knex,
   { id, machineId, ...page }: PlanFilter & PageAsk & { id?: string },
@@ -99,6 +109,7 @@ export async function listPlans(
   latestFirst(query, { at: 'l.at', id: 'l.id' }, page);
   if (id !== undefined) void query.where('l.id', id);
   if (machineId !== undefined) void query.where('l.machine_id', machineId);
+  const reader = await shopSettings(db);
   const rows = (await query) as (PlanRow & { person_name: string | null })[];
   const found = rows.map((row) => ({
     id: row.id,
@@ -106,7 +117,7 @@ export async function listPlans(
     tool: row.tool,
     title: row.title,
     input: JSON.parse(row.input) as Plan['input'],
-    sentence: row.sentence,
+    sentence: sentenceOf(row, reader),
     at: row.at,
     personName: row.person_name,
   }));

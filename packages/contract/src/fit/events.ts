@@ -1,9 +1,12 @@
-import type { ToolId } from '@even-bed/core';
+import type { ToolAnswers, ToolId } from '@even-bed/core';
 import { eventsOf } from '../kit/event';
 
+/** What the tool answered when a plan was kept: facts, or in lines from before these were kept, its sentence. */
+export type PlanSaid =
+  { [T in ToolId]: { tool: T; answer: ToolAnswers[T] } }[ToolId] | { tool: ToolId; sentence: string };
+
 export interface FitEvents {
-  /** `sentence`: what the tool answered when it was kept. */
-  'plan-kept': { planId: string; tool: ToolId; title: string; sentence: string };
+  'plan-kept': { planId: string; title: string } & PlanSaid;
   'plan-withdrawn': { planId: string; title: string };
 }
 

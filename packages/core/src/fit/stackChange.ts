@@ -1,9 +1,7 @@
 import { needNumbers } from '../needNumbers';
 import { tidyLength } from './tidyLength';
 import { METALS, throughTheTop, type Metal } from './inductiveProbe';
-import { inMillimetres, type LengthWords } from './lengthWords';
 import { stackCautions, type StackCaution } from './stackCautions';
-import { stackSentence } from './stackSentence';
 import type { Home, Moves, StackStep, StackUnknown } from './stackStep';
 import { jogsSafely, turnsSafely } from './turnsSafely';
 import { wholeLayers, type WholeLayers } from './wholeLayers';
@@ -66,7 +64,6 @@ export interface StackChangeInput {
   buildHeight?: number | null;
   /** Free gap between nozzle (or platform) and surface (or screen) when home trips today, mm. Not known: none. */
   slack?: number | null;
-  say?: LengthWords;
 }
 
 export interface Spacer extends WholeLayers {
@@ -85,6 +82,7 @@ export interface AdjustersTake {
   turns: number | null;
 }
 
+/** What a change of stack asks, in facts: the sentences are made from them. Lengths in mm. */
 export interface StackChange {
   before: number;
   after: number;
@@ -96,8 +94,8 @@ export interface StackChange {
   missing: StackUnknown[];
   /** Why no order of steps is safe; null unless the verdict is stop. */
   why: 'no-metal' | 'probe-reach' | 'trip-fixed' | null;
-  /** The steps in words, all of them. */
-  sentence: string;
+  /** By how much home would drive into the surface if nothing were done, mm. */
+  collides: number;
   /** What is left between tool and surface at zero when the steps are done, at the most, mm. */
   gap: number;
   spacer: Spacer | null;
@@ -115,6 +113,8 @@ export interface StackChange {
 
 /** A change smaller than this is left alone: the smallest jog of common machines. Common practice. */
 const NOTHING = 0.01;
+/** No thread is as fine as this, mm: miniature screws (ISO 1501, from memory) begin at 0.08. */
+const FINEST_PITCH = 0.01;
 /** No stack, gap or adjuster is longer than this, mm. */
 const LONGEST = 100_000;
 
@@ -129,9 +129,7 @@ const LONGEST = 100_000;
  *   // { ideal: 3.175, printed: 3.2, layers: 16, leftover: 0.025 }
  */
 export function stackChange(input: StackChangeInput): StackChange {
-  needNumbers('stackChange', { ...input, say: null });
-  const say = input.say ?? inMillimetres;
-  const { finding, family = 'filament' } = input;
+  needNumbers('stackChange', { ...input });
   const before = heightOf(input.before);
   const after = heightOf(input.after);
   guard(input);
@@ -143,7 +141,7 @@ export function stackChange(input: StackChangeInput): StackChange {
   const zero = steps.find((step) => step.do === 'zero');
   const adjust = steps.find((step) => step.do === 'adjust');
   const take = adjust ? tidyLength((adjust.way === 'raise' ? 1 : -1) * adjust.by) : (answer.short ?? 0);
-  const result: Omit<StackChange, 'cautions' | 'sentence'> = {
+  const result: Omit<StackChange, 'cautions'> = {
     before,
     after,
     change,
@@ -151,6 +149,7 @@ export function stackChange(input: StackChangeInput): StackChange {
     steps,
     missing: answer.missing ?? [],
     why: answer.why ?? null,
+    collides: answer.collides,
     gap: tidyLength(Math.max(0, answer.gap)),
     spacer: spacer ? { ...wantedOf(spacer, change), layers: spacer.layers, printed: spacer.printed } : null,
     screwTurns: screw ? screw.turns : null,
@@ -160,8 +159,7 @@ export function stackChange(input: StackChangeInput): StackChange {
     addedMass: addedMass(input.before, input.after),
     limit: weakest(input.after),
   };
-  const words = { result, finding, family, home: input.home ?? null, collides: answer.collides, say };
-  return { ...result, sentence: stackSentence(words), cautions: stackCautions({ ...words, layers: input.after }) };
+  return { ...result, cautions: stackCautions(result, input) };
 }
 
 interface Answer {
@@ -427,7 +425,7 @@ function guard({
   length('a range down', adjusters?.down);
   if (adjusters && (adjusters.up == null || adjusters.down == null))
     throw new RangeError('stackChange needs adjusters with what they can raise and lower');
-  above('adjusters with a pitch', adjusters?.pitch);
+  length('adjusters with a pitch', adjusters?.pitch, FINEST_PITCH);
   word('adjusters that clockwise', adjusters?.clockwise, ['raises', 'lowers']);
   word('what moves:', moves, ['head', 'bed', 'platform']);
   word('where home lies:', home, ['surface', 'away']);
@@ -441,7 +439,7 @@ function guard({
       return length('a spacer there today', finding.now);
     case 'stop-screw':
       if (finding.pitch == null) throw new RangeError('stackChange needs a stop screw with a pitch, got none');
-      above('a stop screw with a pitch', finding.pitch);
+      length('a stop screw with a pitch', finding.pitch, FINEST_PITCH);
       return word('a stop screw that clockwise trips', finding.clockwise, ['sooner', 'later']);
     case 'flag':
       word('parts', finding.part, ['flag', 'sensor']);

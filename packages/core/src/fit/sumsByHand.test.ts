@@ -6,11 +6,10 @@ test('there are at least sixty sums by hand beside the worked ones', () => {
   expect(STACKS_BY_HAND.length + UNDERBEDS_BY_HAND.length).toBeGreaterThanOrEqual(67);
 });
 
-test.each(STACKS_BY_HAND)('stack: $why', ({ input, change, verdict, spacer, turns, take, enough, zero, says }) => {
+test.each(STACKS_BY_HAND)('stack: $why', ({ input, change, verdict, spacer, turns, take, enough, zero }) => {
   const result = stackChange(input);
   expect(result.change).toBeCloseTo(change, 9);
   expect(result.verdict).toBe(verdict);
-  if (says) expect(result.sentence).toMatch(says);
   expect(result.spacer && [result.spacer.printed, result.spacer.layers, result.spacer.leftover]).toEqual(
     spacer ?? null,
   );

@@ -23,7 +23,7 @@ export interface AskedHeatLayer {
 
 /** What each tool is asked: what a plan keeps. Nothing known is null, so that a plan says so. Units of the house. */
 export interface ToolInputs {
-  stack: Required<Omit<StackChangeInput, 'say'>>;
+  stack: Required<StackChangeInput>;
   underbed: {
     parts: { name: string; height: number }[];
     springCompressed: number;

@@ -1,5 +1,4 @@
 import { countersink, type Countersink } from './countersink';
-import { inMillimetres, type LengthWords } from './lengthWords';
 import { tidyLength } from './tidyLength';
 
 /** Something that stands up from the plate. mm. */
@@ -26,7 +25,6 @@ export interface TopClearanceInput {
   passes?: readonly { name: string; above: number }[];
   /** Height of the tip over the sheet when it passes, mm. Default 0: the first layer. */
   travel?: number;
-  say?: LengthWords;
 }
 
 export interface TopItemAnswer {
@@ -39,8 +37,18 @@ export interface TopItemAnswer {
   /** What passes over and hits it. */
   hitBy: string[];
   countersink: Countersink | null;
-  cures: string[];
+  cures: TopCure[];
 }
+
+/** What takes a thing out of the way. Lengths in mm. */
+export type TopCure =
+  /** `remains`: what is left of the plate under it where that is little; null: enough. */
+  | { do: 'countersink'; diameter: number; depth: number; remains: number | null }
+  | { do: 'lower-head' }
+  /** The plate is too thin to sink it, or was not told. */
+  | { do: 'lower-or-shorter' }
+  | { do: 'notch' | 'cut-corner'; by: number }
+  | { do: 'lay-beside' };
 
 /**
  * Clips, screw heads and tabs against the top of the base, and against what the gantry carries over them.
@@ -51,7 +59,7 @@ export interface TopItemAnswer {
  *   .items[0].overBase // 1.3
  */
 export function topClearance(input: TopClearanceInput): { clear: boolean; items: TopItemAnswer[]; insulate: boolean } {
-  const { base, sheet, plate, passes = [], travel = 0, say = inMillimetres } = input;
+  const { base, sheet, plate, passes = [], travel = 0 } = input;
   for (const [name, value] of Object.entries({ base, sheet, travel }))
     if (!(value >= 0)) throw new RangeError(`topClearance needs ${name} of 0 or more, got ${value}`);
   const items = input.items.map((item): TopItemAnswer => {
@@ -74,7 +82,7 @@ export function topClearance(input: TopClearanceInput): { clear: boolean; items:
       verdict: hitBy.length > 0 ? 'hit' : lifts ? 'lifts-sheet' : 'clear',
       hitBy,
       countersink: sunk,
-      cures: lifts || hitBy.length > 0 ? curesFor(item, overBase, sunk, say) : [],
+      cures: lifts || hitBy.length > 0 ? curesFor(item, overBase, sunk) : [],
     };
   });
   return {
@@ -84,20 +92,20 @@ export function topClearance(input: TopClearanceInput): { clear: boolean; items:
   };
 }
 
-function curesFor(item: StandingItem, overBase: number, sunk: Countersink | null, say: LengthWords): string[] {
-  if (item.kind === 'screw') {
-    if (sunk && sunk.verdict !== 'through')
+function curesFor({ kind }: StandingItem, overBase: number, sunk: Countersink | null): TopCure[] {
+  const by = Math.max(0, overBase);
+  switch (kind) {
+    case 'screw': {
+      if (!sunk || sunk.verdict === 'through') return [{ do: 'lower-or-shorter' }];
+      const { diameter, depth, verdict, remains } = sunk;
       return [
-        `Countersink 90°, ${say(sunk.diameter)} wide and ${say(sunk.depth)} deep, a little at a time until flush${sunk.verdict === 'thin' ? `; only ${say(sunk.remains)} of plate is left under it` : ''}.`,
-        'A lower head, if the plate is too thin to sink it.',
+        { do: 'countersink', diameter, depth, remains: verdict === 'thin' ? remains : null },
+        { do: 'lower-head' },
       ];
-    return ['A lower head, or a screw that ends below the base: the plate is too thin to sink it, or not told.'];
+    }
+    case 'clip':
+      return [{ do: 'notch', by }, { do: 'lay-beside' }];
+    case 'tab':
+      return [{ do: 'cut-corner', by }];
   }
-  const over = overBase > 0 ? ` by ${say(overBase)}` : '';
-  return item.kind === 'clip'
-    ? [
-        `Notch the base and the sheet round it, grind the clip down${over}, or take it off.`,
-        'Rest the base beside it, or lay a ruler across, before the liner comes off.',
-      ]
-    : [`Cut the sheet's corner free of it, or bend or file it down${over}.`];
 }

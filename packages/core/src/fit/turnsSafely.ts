@@ -1,4 +1,4 @@
-import { turnStep } from '../level/describeTurn';
+import { turnStep } from '../level/roundTurn';
 
 const DUST = 1e-9;
 

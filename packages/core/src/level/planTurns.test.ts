@@ -1,5 +1,5 @@
 import { Matrix, SingularValueDecomposition } from 'ml-matrix';
-import { describeTurn, roundTurn } from './describeTurn';
+import { roundTurn } from './roundTurn';
 import { DegenerateAdjusters, DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { spreadOf, type HeightPoint } from './HeightPoint';
@@ -68,10 +68,7 @@ describe('planTurns', () => {
         const after = spreadOf(moved(points, said.move));
         expect(Math.abs(after.range - plan.after.range)).toBeLessThan(1e-9);
         expect(Math.abs(after.rms - plan.after.rms)).toBeLessThan(1e-9);
-        for (const { said: turns, words } of plan.turns) {
-          expect(turns).toBe(roundTurn(turns));
-          expect(words).toBe(describeTurn(turns));
-        }
+        for (const { said: turns } of plan.turns) expect(turns).toBe(roundTurn(turns));
       }
     },
   );

@@ -1,4 +1,4 @@
-import { describeTurn, roundTurn, turnStep } from './describeTurn';
+import { roundTurn, turnStep } from './roundTurn';
 import { DegenerateAdjusters, DegenerateInput } from './errors';
 import { fitPlane, type PlaneFit } from './fitPlane';
 import { extentOf, spreadOf, type Extent, type HeightPoint, type Spread } from './HeightPoint';
@@ -24,8 +24,6 @@ export interface PlannedTurn {
   said: number;
   /** The move that `said` makes, mm, + up. */
   saidRise: number;
-  /** `said` in words, looking down. */
-  words: string;
 }
 
 /** within: nothing to do · reaches: within the aim after these turns · short: turns alone don't get there · no-aim: none was set. */
@@ -90,7 +88,7 @@ const SEARCH_UP_TO = 8;
  * @throws DegenerateInput readings from which no plane follows, or that lie nearly on one line
  * @throws DegenerateAdjusters adjusters that can't tilt the plate, a pitch not above 0, or an unknown `keep`
  * Method: minimax free height by pairs (in one dimension the worst pair decides).
- * @example planTurns({ points, adjusters, aim: 0.1 }).turns[0].words // 'half a turn clockwise'
+ * @example planTurns({ points, adjusters, aim: 0.1 }).turns[0].said // 0.5
  */
 export function planTurns(input: PlanTurnsInput): TurnPlan {
   const { points, adjusters, keep, aim, noise, smallestTurn = SMALLEST_TURN } = input;
@@ -145,7 +143,7 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
   const ideal = spreadOf(fit.residuals);
   const turns = adjusters.map(({ id }, i) => {
     const s = said[i]!;
-    return { id, ...exact[i]!, said: s, saidRise: riseOf(s, i), words: describeTurn(s) };
+    return { id, ...exact[i]!, said: s, saidRise: riseOf(s, i) };
   });
   return {
     turns,

@@ -1,7 +1,5 @@
-/** From here on turns are said in tenths: nobody counts eighths past two whole turns. */
-const DECIMALS_FROM = 2;
-/** Up to one turn a hand can tell sixteenths (22.5°). */
-const SIXTEENTHS_UP_TO = 1;
+import { DECIMALS_FROM, roundTurn } from '@even-bed/core/level/roundTurn';
+import type { Reader } from './figures';
 
 const WHOLE = ['', 'one', 'two'];
 const SIXTEENTHS: Record<number, string> = {
@@ -23,40 +21,21 @@ const SIXTEENTHS: Record<number, string> = {
 };
 
 /**
- * The step in which a turn of this size is said: a sixteenth up to one turn, an eighth up to two, then a tenth.
- * @param turns signed turns
- */
-export function turnStep(turns: number): number {
-  const size = Math.abs(turns);
-  if (size <= SIXTEENTHS_UP_TO) return 1 / 16;
-  return size <= DECIMALS_FROM ? 1 / 8 : 1 / 10;
-}
-
-/**
- * A turn rounded to what can be said and done by hand; sign kept, never −0.
- * @example roundTurn(0.4) // 0.375
- */
-export function roundTurn(turns: number): number {
-  const perTurn = Math.round(1 / turnStep(turns));
-  return Math.round(turns * perTurn) / perTurn + 0;
-}
-
-/**
  * A turn in words, + clockwise. The turn is rounded to the step in which it is said; less than half a
  * sixteenth is "leave it".
  * @param turns signed turns, + clockwise as seen by the reader
  * @throws RangeError a turn that is not finite
- * @example describeTurn(0.25) // 'a quarter turn clockwise'
+ * @example turnWords(0.25, { numbers: 'point' }) // 'a quarter turn clockwise'
  */
-export function describeTurn(turns: number): string {
-  if (!(Math.abs(turns) <= 1e9)) throw new RangeError(`describeTurn needs a finite number of turns, got ${turns}`);
+export function turnWords(turns: number, { numbers }: Pick<Reader, 'numbers'>): string {
+  if (!(Math.abs(turns) <= 1e9)) throw new RangeError(`turnWords needs a finite number of turns, got ${turns}`);
   const said = roundTurn(turns);
   if (said === 0) return 'leave it';
-  return `${amountOf(Math.abs(said))} ${said > 0 ? 'clockwise' : 'anticlockwise'}`;
+  return `${amountOf(Math.abs(said), numbers)} ${said > 0 ? 'clockwise' : 'anticlockwise'}`;
 }
 
-function amountOf(size: number): string {
-  if (size > DECIMALS_FROM) return `${trimmed(size)} turns`;
+function amountOf(size: number, numbers: Reader['numbers']): string {
+  if (size > DECIMALS_FROM) return `${trimmed(size, numbers)} turns`;
   const whole = Math.floor(size);
   const sixteenths = Math.round((size - whole) * 16);
   const part = SIXTEENTHS[sixteenths];
@@ -69,18 +48,21 @@ function amountOf(size: number): string {
 }
 
 const articleOf = (word: string) => (/^[aeiou]/.test(word) ? 'an' : 'a');
-const trimmed = (size: number) => String(Number(size.toFixed(1)));
+const trimmed = (size: number, numbers: Reader['numbers']) => {
+  const text = String(Number(size.toFixed(1)));
+  return numbers === 'comma' ? text.replace('.', ',') : text;
+};
 
 const GLYPHS: Record<number, string> = { 2: '⅛', 4: '¼', 6: '⅜', 8: '½', 10: '⅝', 12: '¾', 14: '⅞' };
 
 /**
  * The size of a turn as short figures for a dial: "¼", "1⅜", "3/16", "2.4"; "–" for none. No direction.
- * @example turnFigure(-1.375) // '1⅜'
+ * @example turnFigure(-1.375, { numbers: 'point' }) // '1⅜'
  */
-export function turnFigure(turns: number): string {
+export function turnFigure(turns: number, { numbers }: Pick<Reader, 'numbers'>): string {
   const size = Math.abs(roundTurn(turns));
   if (size === 0) return '–';
-  if (size > DECIMALS_FROM) return trimmed(size);
+  if (size > DECIMALS_FROM) return trimmed(size, numbers);
   const whole = Math.floor(size);
   const sixteenths = Math.round((size - whole) * 16);
   const part = sixteenths === 0 ? '' : (GLYPHS[sixteenths] ?? `${sixteenths}/16`);

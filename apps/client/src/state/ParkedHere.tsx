@@ -1,13 +1,13 @@
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { dropRecord, sendAgain, useAppSelector } from '../state/store';
+import { dropRecord, sendAgain, useAppSelector } from './store';
 import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
 import { Prompt } from '../ui/Prompt';
 import { Words } from '../ui/Words';
-import type { Parked, Waiting } from './waiting';
-import { selectParked } from './waitingSlice';
+import type { Parked, Waiting } from '../offline/waiting';
+import { selectParked } from '../offline/waitingSlice';
 
 /** What goes no further by itself of what was done on this device: with its reason, and what can be done. */
 export function ParkedHere() {

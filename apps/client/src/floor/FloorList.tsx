@@ -8,7 +8,7 @@ import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { machineState, plateOf } from './machineState';
+import { machineState, plateOf } from '../fleet/machineState';
 
 interface Props {
   machines: readonly MachineOverview[];

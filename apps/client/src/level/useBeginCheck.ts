@@ -1,7 +1,7 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { useRouter } from 'expo-router';
 import { v7 as uuid } from 'uuid';
-import { checkBegun } from '../level/levelSlice';
+import { checkBegun } from './levelSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { newDraft } from './newDraft';
 

@@ -11,7 +11,7 @@ import { usePalette } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { areasOf } from './FloorList';
-import { machineState, plateOf } from './machineState';
+import { machineState, plateOf } from '../fleet/machineState';
 
 /** The whole floor at once, for a wide screen: plates side by side, area by area, all on one scale. */
 export function FloorPlates({ machines }: { machines: readonly MachineOverview[] }) {

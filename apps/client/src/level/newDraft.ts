@@ -2,8 +2,8 @@ import type { CheckSetup, MachineOverview } from '@even-bed/contract';
 import type { ParseOptions } from '@even-bed/core';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
-import type { CheckDraft, HeightEntry } from '../level/levelSlice';
-import { plateOf } from './machineState';
+import type { CheckDraft, HeightEntry } from './levelSlice';
+import { plateOf } from '../fleet/machineState';
 
 /** What a check of this machine rests on, as its facts stand now. */
 export function setupOf(machine: MachineOverview): CheckSetup {

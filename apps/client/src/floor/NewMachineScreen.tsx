@@ -4,14 +4,14 @@ import { lazy, Suspense, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
-import { useAreasQuery, useLazyMachineQuery } from './fleetApi';
-import { EMPTY_FORM } from './machineForm';
-import { ShortMachineForm } from './ShortMachineForm';
-import { useNewCheck } from './useBeginCheck';
-import { useSaveFacts } from './useSaveFacts';
+import { useAreasQuery, useLazyMachineQuery } from '../fleet/fleetApi';
+import { EMPTY_FORM } from '../fleet/machineForm';
+import { ShortMachineForm } from '../fleet/ShortMachineForm';
+import { useNewCheck } from '../level/useBeginCheck';
+import { useSaveFacts } from '../fleet/useSaveFacts';
 
 // The form brings its own kit along: only who opens it loads it.
-const MachineFormView = lazy(() => import('./MachineFormView'));
+const MachineFormView = lazy(() => import('../fleet/MachineFormView'));
 
 const CRUMBS = [{ label: 'Floor', href: '/floor' as const }];
 

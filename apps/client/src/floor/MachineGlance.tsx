@@ -6,8 +6,8 @@ import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { useMachineQuery } from './fleetApi';
-import { machineState, plateOf } from './machineState';
+import { useMachineQuery } from '../fleet/fleetApi';
+import { machineState, plateOf } from '../fleet/machineState';
 
 /** The machine that a work is about, beside it: its plate, where it stands, what lies on it. */
 export function MachineGlance({ machineId }: { machineId: string }) {

@@ -1,3 +1,4 @@
+import { timeLeft } from '@even-bed/words/span';
 import type { MachineOverview } from '@even-bed/contract';
 import { dueState } from '@even-bed/core/rounds/nextDue';
 import { Link, useRouter } from 'expo-router';
@@ -9,11 +10,11 @@ import { jobSignal, jobStands } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useChecksQuery } from '../level/levelApi';
 import { checkRecord } from '../level/levelWaits';
-import { ParkedHere } from '../offline/ParkedHere';
+import { ParkedHere } from '../state/ParkedHere';
 import { parkedOf } from '../offline/waitingSlice';
 import { useAppSelector } from '../state/store';
 import { useSurfacesQuery } from '../surfaces/surfacesApi';
-import { HOLD_NAMES, spanWords } from '../surfaces/surfaceWords';
+import { HOLD_NAMES } from '../surfaces/surfaceWords';
 import { ActionButton } from '../ui/ActionButton';
 import { Columns } from '../ui/Columns';
 import { Empty } from '../ui/Empty';
@@ -29,7 +30,7 @@ import { Tag } from '../ui/Tag';
 import { TOUCH, useIsWide, usePalette } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { dueWords } from './dueWords';
+import { dueWords } from '../rounds/dueWords';
 
 /** What my hands do now: checks under way, and what is due; with the floor beside it where there is room. */
 export function BenchScreen({ floor }: { floor: ReactNode }) {
@@ -129,7 +130,7 @@ function Holds({ now }: { now: number }) {
             <Words bold>{surface.machineName ?? surface.kind.name}</Words>
           </View>
           <Words size="small" tone="steel">
-            {`${hold.reason || HOLD_NAMES[hold.kind]}, ${spanWords(hold.until - now)} left`}
+            {`${hold.reason || HOLD_NAMES[hold.kind]}, ${timeLeft(hold.until - now)} left`}
           </Words>
         </Row>
       ))}

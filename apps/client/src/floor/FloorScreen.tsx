@@ -10,10 +10,10 @@ import { Page } from '../ui/Page';
 import { SearchField } from '../ui/SearchField';
 import { useHasTwoColumns, useIsWide } from '../ui/theme';
 import { Words } from '../ui/Words';
-import { useMachinesQuery } from './fleetApi';
+import { useMachinesQuery } from '../fleet/fleetApi';
 import { FloorList } from './FloorList';
 import { FloorPlates } from './FloorPlates';
-import { matchesSearch } from './machineState';
+import { matchesSearch } from '../fleet/machineState';
 
 /** The machines, by area and shelf, each with its state. */
 export function FloorScreen() {

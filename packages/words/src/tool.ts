@@ -1,0 +1,84 @@
+import type { ToolAnswers, ToolId, TopCure } from '@even-bed/core';
+import { figuresFor, type Figures, type Reader } from './figures';
+import { timeTaken } from './span';
+import { stackSentence } from './stack';
+
+/** What a tool answered, in one sentence: for lists of plans and for the book, in the reader's units of today. */
+export function toolSentence<T extends ToolId>(tool: T, answer: ToolAnswers[T], reader: Reader): string {
+  return SENTENCES[tool](answer, figuresFor(reader), reader);
+}
+
+const SENTENCES: { [T in ToolId]: (answer: ToolAnswers[T], figures: Figures, reader: Reader) => string } = {
+  stack: (facts, { size }, reader) => {
+    const { change } = facts.result;
+    return `${change > 0 ? '+' : ''}${size(change, 3)}. ${stackSentence(facts, reader)}`;
+  },
+  underbed: ({ clear, compressed, backedOff, pile }, { size }) => {
+    if (clear) return `${size(compressed, 3)} free under the bed with the springs fully compressed.`;
+    const cure = pile
+      ? `${pile.pieces} × ${pile.name} under each spring free it.`
+      : 'No pile of these washers frees it.';
+    return `${size(-compressed, 3)} too tall with the springs fully compressed${backedOff >= 0 ? `, ${size(backedOff, 3)} free as it stands` : ''}. ${cure}`;
+  },
+  top: ({ items }, { size }) =>
+    items.length === 0
+      ? 'Nothing stands proud of the base or in the way of what passes.'
+      : items
+          .map(({ name, overBase, hit }) =>
+            hit ? `${name} would be hit.` : `${name} stands ${size(overBase, 3)} proud of the base.`,
+          )
+          .join(' '),
+  size: (answer, { size }) => {
+    switch (answer.verdict) {
+      case 'misses-print':
+        return `Prints would miss it by ${size(answer.by, 3)}.`;
+      case 'covers-keep-out':
+        return `It covers ${answer.covered.join(', ')}.`;
+      case 'over':
+        return `It stands over the plate by up to ${size(answer.by, 3)}.`;
+      case 'fits':
+        return `It fits, ${size(answer.by, 3)} or more from the edge.`;
+    }
+  },
+  blanks: ({ pieces, sheets, perSheet, proven }) => {
+    const from = `from ${sheets} ${sheets === 1 ? 'sheet' : 'sheets'}`;
+    return perSheet === null
+      ? `${pieces} pieces ${from}${proven ? ', no way needs fewer' : ''}.`
+      : `${pieces} ${from}, ${perSheet} from each${proven ? ', no edge-to-edge way gives more' : ''}.`;
+  },
+  soak: ({ seconds, steadyTop, holdsSetpoint, setpoint, within }, { temperature, difference }) => {
+    const top = temperature(steadyTop);
+    if (!holdsSetpoint) return `The heater is too weak for ${temperature(setpoint)}: the top ends at ${top}.`;
+    return seconds === null
+      ? `The top is not hot within a day; it ends at ${top}.`
+      : `The top is within ${difference(within)} of its ${top} after ${timeTaken(seconds)}.`;
+  },
+  together: ({ answer, because }) => {
+    const word = { yes: 'Yes', care: 'With care', unknown: 'Not known', no: 'No' }[answer];
+    return because === null ? 'Nothing was asked of it.' : `${word}: ${because}`;
+  },
+  spacer: ({ shape, printed, layers }, { size }) =>
+    `${SHAPES[shape]} of ${size(printed, 3)}${layers > 0 ? `, ${layers} layers` : ''}.`,
+};
+
+const SHAPES = { pad: 'A pad', 'clip-over': 'A clip-over spacer', 'slide-in': 'A slide-in spacer', gauge: 'A gauge' };
+
+/** What takes a thing that stands up from the plate out of the way. */
+export function topCureWords(cure: TopCure, reader: Reader): string {
+  const { size } = figuresFor(reader);
+  const say = (mm: number) => size(mm, 2);
+  switch (cure.do) {
+    case 'countersink':
+      return `Countersink 90°, ${say(cure.diameter)} wide and ${say(cure.depth)} deep, a little at a time until flush${cure.remains === null ? '' : `; only ${say(cure.remains)} of plate is left under it`}.`;
+    case 'lower-head':
+      return 'A lower head, if the plate is too thin to sink it.';
+    case 'lower-or-shorter':
+      return 'A lower head, or a screw that ends below the base: the plate is too thin to sink it, or not told.';
+    case 'notch':
+      return `Notch the base and the sheet round it, grind the clip down${cure.by > 0 ? ` by ${say(cure.by)}` : ''}, or take it off.`;
+    case 'lay-beside':
+      return 'Rest the base beside it, or lay a ruler across, before the liner comes off.';
+    case 'cut-corner':
+      return `Cut the sheet's corner free of it, or bend or file it down${cure.by > 0 ? ` by ${say(cure.by)}` : ''}.`;
+  }
+}
