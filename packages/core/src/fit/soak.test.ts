@@ -253,3 +253,22 @@ test('every material has a source, and its resistance is that of its thickness',
   expect(resistanceOf([layer('glass', 4)])).toBeCloseTo(0.004 / 1.4, 12);
   expect(() => materialOf('unobtainium')).toThrow('unobtainium');
 });
+
+test('from a steady slope, shut off from the room, a slab comes to its mean', () => {
+  // Conservation of energy: what is in it stays in it.
+  const slab = { thickness: 4, conductivity: 1, density: 2500, heatCapacity: 800 };
+  const run = conduct({
+    layers: [slab],
+    start: { bottom: 80, top: 40 },
+    flux: 0,
+    setpoint: null,
+    ambient: 20,
+    loss: 0,
+    longest: 600,
+  });
+  expect(run.bottom[0]).toBe(80);
+  expect(run.top[0]).toBe(40);
+  expect(run.bottom.at(-1)).toBeCloseTo(60, 1);
+  expect(run.top.at(-1)).toBeCloseTo(60, 1);
+  expect(Math.max(...run.bottom, ...run.top)).toBeLessThanOrEqual(80 + 1e-9);
+});

@@ -21,7 +21,7 @@ interface Row {
  */
 export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix | null {
   const { warnings } = reader;
-  const numeric = rows.flatMap((row) => asRow(row) ?? []);
+  const numeric = withLoneNumbers(rows);
   const block = joined(oneMap(numeric, reader), reader);
   const width = commonWidth(block);
   if (width === null) return null;
@@ -130,6 +130,18 @@ function asRow(row: TableRow): Row | null {
   const finite = cells.filter((cell) => Number.isFinite(cell)).length;
   if (2 * finite <= cells.length) return null;
   return { ...row, cells: cells.map((cell) => cell ?? NaN) };
+}
+
+/** The rows, and right below one what holds a single number: a row of which the rest is blank, or the end of a broken one. */
+function withLoneNumbers(rows: readonly TableRow[]): Row[] {
+  const found: Row[] = [];
+  for (const row of rows) {
+    const whole = asRow(row);
+    const follows = found.length > 0 && row.line === found.at(-1)!.line + 1;
+    if (whole) found.push(whole);
+    else if (follows && row.cells.length === 1 && Number.isFinite(row.cells[0])) found.push(row as Row);
+  }
+  return found;
 }
 
 const isStep = (values: readonly number[], step: number) =>

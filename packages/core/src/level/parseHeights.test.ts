@@ -122,6 +122,69 @@ describe('parseHeights warns by line', () => {
     expect(parsed.points.at(-1)).toEqual({ x: 20, y: 20, z: 0.9 });
   });
 
+  const place = { extent: { x0: 0, y0: 0, x1: 20, y1: 20 }, firstRow: 'front' } as const;
+
+  test.each([
+    ['in the middle', '  0.10    0.12    0.11\n  0.05            0.07\n -0.02    0.01    0.03\n', [0.05, NaN, 0.07]],
+    ['at the end', '  0.10    0.12    0.11\n  0.05    0.07\n -0.02    0.01    0.03\n', [0.05, 0.07, NaN]],
+    ['but for the first', '  0.10    0.12    0.11\n  0.05                \n -0.02    0.01    0.03\n', [0.05, NaN, NaN]],
+  ])('in columns of fixed width a blank place is known by where the others stand: %s', (_, text, row) => {
+    const parsed = parseHeights(text, place);
+    expect(parsed.grid!.heights[1]).toEqual(row);
+    expect(parsed.warnings).toEqual([{ line: 2, message: expect.stringContaining('Blank places') }]);
+  });
+
+  test.each([
+    ['cells one space apart', '0.10 0.12 0.11\n0.05      0.07\n0.02 0.01 0.03'],
+    ['edges that wander', '  0.10    0.12    0.11\n  0.05            0.07\n -0.02      0.01    0.03'],
+    ['a number under no column', '  0.10    0.12    0.11\n      0.05        0.07\n -0.02    0.01    0.03'],
+  ])('no place is guessed where that is not plain: %s', (_, text) => {
+    const parsed = parseHeights(text, place);
+    expect(parsed.grid!.heights[1]).toEqual([NaN, NaN, NaN]);
+    expect(parsed.warnings[0]!.message).toContain('holds 2 numbers');
+  });
+
+  test('a row of a single number below a row is no silent loss: the rows behind it keep their place', () => {
+    const parsed = parseHeights('0.1 0.2 0.3\n0.4\n0.7 0.8 0.9', place);
+    expect(parsed.matrix).toEqual({ rows: 3, columns: 3 });
+    expect(parsed.warnings).toEqual([{ line: 2, message: expect.stringContaining('holds 1 numbers') }]);
+    expect(parsed.points.find(({ z }) => z === 0.7)).toEqual({ x: 0, y: 20, z: 0.7 });
+  });
+
+  test('rows of five broken after the fourth are joined; a count under the map is no row of it', () => {
+    const broken = parseHeights('0.1 0.2 0.3 0.4\n0.5\n0.2 0.2 0.3 0.4\n0.6\n0.3 0.2 0.3 0.4\n0.7', place);
+    expect(broken.grid!.heights.map((row) => row.at(-1))).toEqual([0.5, 0.6, 0.7]);
+    const counted = parseHeights('0.1 0.2 0.3\n0.2 0.2 0.3\n0.3 0.2 0.3\n9', place);
+    expect(counted.matrix).toEqual({ rows: 3, columns: 3 });
+    expect(counted.warnings).toEqual([{ line: 4, message: expect.stringContaining('no row of the map') }]);
+  });
+
+  test('spaces and signs at the end of a line are no cells', () => {
+    const plain = parseHeights('0.1;0.2;0.3\n0.4;0.5;0.6\n0.7;0.8;0.9', place);
+    const trailing = parseHeights('0.1;0.2;0.3;   \n  0.4;0.5;0.6; \n0.7;0.8;0.9;', place);
+    expect(trailing.grid).toEqual(plain.grid);
+    expect(trailing.warnings).toEqual([]);
+  });
+
+  test('rows of a JSON map that are shorter are said', () => {
+    const short = (rows: number[][]) => parseHeights(JSON.stringify({ map: rows }), place).warnings;
+    const full = [0.1, 0.2, 0.3];
+    expect(short([full, full, full])).toEqual([]);
+    expect(short([full, [0.1, 0.2], full])[0]!.message).toMatch(/^One row is shorter/);
+    expect(short([full, [0.1, 0.2], [0.3, 0.4]])[0]!.message).toMatch(/^2 rows are shorter/);
+  });
+
+  test('a header that stands apart from its rows belongs to them', () => {
+    const text = '0 50 100\n\n0.1 0.2 0.3\n0.4 0.5 0.6\n0.7 0.8 0.9';
+    expect(parseHeights(text, { firstRow: 'front', extent: { x0: 0, y0: 0, x1: 100, y1: 100 } }).points).toContainEqual(
+      {
+        x: 50,
+        y: 0,
+        z: 0.2,
+      },
+    );
+  });
+
   test('a word in a cell is named', () => {
     const parsed = parseHeights('x;y;z\n0;0;0,1\n10;0;oops\n0;10;0,2');
     expect(parsed.points).toHaveLength(2);

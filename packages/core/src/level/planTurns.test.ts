@@ -217,3 +217,37 @@ describe('turns that could not help are not asked for', () => {
     expect(left).toBeGreaterThan(100);
   });
 });
+
+describe('turns that are smaller than what is worth a turn', () => {
+  const square = [
+    { id: 'a', x: 0, y: 0, pitch: 0.5, clockwise: 'raises' as const },
+    { id: 'b', x: 200, y: 0, pitch: 0.5, clockwise: 'raises' as const },
+    { id: 'c', x: 0, y: 200, pitch: 0.5, clockwise: 'raises' as const },
+    { id: 'd', x: 200, y: 200, pitch: 0.5, clockwise: 'raises' as const },
+  ];
+  /** A plane that falls by `fall` from left to right. */
+  const points = (fall: number) =>
+    [0, 100, 200].flatMap((x) => [0, 100, 200].map((y) => ({ x, y, z: -(fall * x) / 200 })));
+  const said = (fall: number, more: object) =>
+    planTurns({ points: points(fall), adjusters: square, ...more }).turns.map(({ said: turns }) => turns);
+
+  test('are left out as long as the range stays within the aim', () => {
+    expect(said(0.08, { aim: 0.05, smallestTurn: 0 })).not.toEqual([0, 0, 0, 0]);
+    // 0.08 is over the aim: without turns it would not be reached, and so each that is needed stays.
+    const some = said(0.08, { aim: 0.05, smallestTurn: 1 });
+    expect(some).not.toEqual([0, 0, 0, 0]);
+    const all = said(0.08, { aim: 0.05, smallestTurn: 0 });
+    expect(some.filter((turns) => turns === 0).length).toBeGreaterThanOrEqual(
+      all.filter((turns) => turns === 0).length,
+    );
+  });
+
+  test('one of just that size is made', () => {
+    const made = said(0.25, { aim: 0.2, smallestTurn: 0 });
+    const size = Math.min(...made.filter((turns) => turns !== 0).map(Math.abs));
+    expect(said(0.25, { aim: 0.2, smallestTurn: size })).toEqual(made);
+  });
+
+  test('without an aim none is left out', () =>
+    expect(said(0.25, { smallestTurn: 9 })).toEqual(said(0.25, { smallestTurn: 0 })));
+});

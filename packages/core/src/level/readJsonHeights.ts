@@ -128,7 +128,10 @@ function fromArray(
   if (numbers.every((row) => row.every((z) => z !== z))) return null;
   const short = rows.filter((row) => row.length !== width).length;
   if (short > 0)
-    warnings.push({ line: 0, message: `${short} rows are shorter than the others; their ends count as not reached.` });
+    warnings.push({
+      line: 0,
+      message: `${short === 1 ? 'One row is shorter than the others; its end counts' : `${short} rows are shorter than the others; their ends count`} as not reached.`,
+    });
   return {
     kind: 'matrix',
     rows: numbers,

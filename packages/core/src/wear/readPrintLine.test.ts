@@ -104,6 +104,8 @@ test('columns are guessed by their heads, dates by what they can only mean', () 
     durationUnit: 'min',
   });
   expect(guessColumns(['a', 'b'], []).columns).toEqual({});
+  // A head that is the column's own name goes before one that only holds a like word.
+  expect(guessColumns(['Old machine name', 'Machine'], []).columns.machine).toBe(1);
 });
 
 const match: ColumnMatch = {
@@ -128,6 +130,19 @@ test('a good line, with a decimal comma', () =>
       note: '',
     },
   }));
+
+test.each([
+  ['12', 12],
+  ['12.345', 12.345],
+  ['7 grams', 7],
+  ['', null],
+])('“%s” is a weight', (text, grams) =>
+  expect(read(['Dunlin', '25.11.2026 14:20', 'ok', '', text, '', ''])).toMatchObject({ ok: true, print: { grams } }),
+);
+
+test.each(['about 12', '12 or 13', '1.2.3', '-4', '12.', '1e3', '1000001'])('“%s” is no weight', (text) =>
+  expect(read(['Dunlin', '25.11.2026 14:20', 'ok', '', text, '', '']).ok).toBe(false),
+);
 
 test('a line that only says how it failed is a failure', () =>
   expect(read(['Dunlin', '25.11.2026', '', '', '', '', 'warped'])).toMatchObject({
