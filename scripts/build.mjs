@@ -56,10 +56,9 @@ const { count, size } = await generateSW({
       urlPattern: ({ url, request }) =>
         request.method === 'GET' &&
         url.pathname.startsWith('/api/') &&
-        // Who is here is asked anew each time; streams, files to take away and the API's own pages are kept by nobody.
-        !/^\/api\/(session|sessions|health|events|scans|export|csv|backups|openapi|docs|labels)\b/.test(url.pathname) &&
-        // What may be put on is asked of the server as things stand now, or not at all.
-        !url.pathname.endsWith('/mount-check'),
+        // Streams never end, and files to take away are kept where they are taken.
+        request.mode !== 'navigate' &&
+        request.headers.get('Accept') !== 'text/event-stream',
       handler: 'NetworkFirst',
       options: {
         cacheName: 'records',
@@ -67,6 +66,9 @@ const { count, size } = await generateSW({
         expiration: { maxEntries: 1000 },
         plugins: [
           {
+            // Each answer says whether a device may keep it: its operation does.
+            cacheWillUpdate: async ({ response }) =>
+              response.status === 200 && response.headers.get('X-Keep') === 'yes' ? response : null,
             // What was kept says so, and since when: the page tells whoever looks at it.
             cachedResponseWillBeUsed: async ({ cachedResponse }) => {
               if (!cachedResponse) return cachedResponse;

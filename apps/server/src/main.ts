@@ -10,7 +10,7 @@ import { buildApp } from './app/app';
 import { ourHosts } from './app/ourHosts';
 import { countPeople } from './people/store';
 import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } from './shop/backup';
-import { takeFolder } from './shop/shopLock';
+import { takeFolder } from './db/folderLock';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Serves a shop from its data folder until it is told to stop. */

@@ -63,6 +63,7 @@ async function does(
   const answer = await (route.method === 'get' ? request : request.send(file ? file.bytes : body));
   if (answer.status !== (route.status ?? 200))
     throw new Error(`${id} answered ${answer.status}: ${JSON.stringify(answer.body)}`);
+  expect([id, answer.headers['x-keep']]).toEqual([id, route.method === 'get' && !route.fresh ? 'yes' : undefined]);
   return answer.body as Response['body'];
 }
 

@@ -5,7 +5,7 @@ import { copyDatabase, emptyWriteAhead } from '../db/databaseFile';
 import { checkDatabase } from './copy';
 import { databaseFile, photoFolder } from '../settings';
 import { bookHeads, headMissing, keepHead } from './bookHeads';
-import { takeFolder } from './shopLock';
+import { takeFolder } from '../db/folderLock';
 
 const NAME = /^\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}Z$/;
 const DAY_MS = 86_400_000;

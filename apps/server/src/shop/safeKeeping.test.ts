@@ -9,7 +9,7 @@ import { connect, migrate, pendingMigrations } from '../db/connect';
 import { databaseFile } from '../settings';
 import { backupIsDue, finishRestore, listBackups, makeBackup, restoreBackup } from './backup';
 import { bookHeads, headMissing, keepHead } from './bookHeads';
-import { takeFolder } from './shopLock';
+import { takeFolder } from '../db/folderLock';
 
 const NOW = Date.UTC(2026, 10, 26, 12);
 const DAY = 86_400_000;
@@ -52,7 +52,7 @@ describe('one server for a folder', () => {
         one.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
         one.on('exit', () => resolve(said));
       });
-    const file = JSON.stringify(path.join(__dirname, 'shopLock.ts'));
+    const file = JSON.stringify(path.join(__dirname, '../db/folderLock.ts'));
     const take = `import(${file}).then((m) => { (m.takeFolder ?? m.default.takeFolder)(${JSON.stringify(data)}); console.log('held'); setInterval(() => {}, 1000); })`;
     expect(await child(take)).toContain('in hand');
     letGo();

@@ -16,7 +16,7 @@ import { buildApp } from '../app/app';
 import { facts, newId, NOW, openShop } from '../app/shop.fixture';
 import { databaseFile, photoFolder } from '../settings';
 import { backupIsDue, listBackups, makeBackup, restoreBackup } from './backup';
-import { takeFolder } from './shopLock';
+import { takeFolder } from '../db/folderLock';
 import { exportShop } from './exportShop';
 import { TAKEN_TABLES } from './tables';
 

@@ -25,6 +25,7 @@ export const bookOperations = operations<typeof import('./records'), BookAnswers
     method: 'get',
     path: '/events',
     access: 'looker',
+    fresh: true,
     summary: 'What happens in the shop, as server-sent events: each line of the book as it is written',
     answers:
       'A stream; the id of each event is the running number of its line. Begun again with Last-Event-ID it misses none.',

@@ -54,6 +54,8 @@ export interface Described<SchemaName extends string = string> {
   token?: true;
   /** A read that is of whoever asks: another program's token may not. */
   personal?: true;
+  /** A read that is answered as things stand now, or not at all: no device keeps its answer for when there is no signal. */
+  fresh?: true;
   summary: string;
   /** What the answer holds, for the documentation. */
   answers: string;

@@ -138,6 +138,7 @@ export const wearOperations = operations<typeof import('./records'), WearAnswers
     method: 'get',
     path: '/print-lists/:id/bad',
     access: 'technician',
+    fresh: true,
     summary: 'The bad lines of a list as CSV, with what is wrong',
     answers: 'A CSV file.',
     gives: 'text/csv',
