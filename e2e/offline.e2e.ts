@@ -51,6 +51,34 @@ test('what the server fails on is parked with its reason, and what was done afte
   await eventually(async () => expect(await parked.count()).toBe(0));
 });
 
+test('what the server refused is put right on the spot and sent anew', async () => {
+  const page = await shop.page();
+  const machineId = await machinePage(page, 'Godwit');
+  const before = await prints(machineId);
+  // A reading that a server of another version doesn't take.
+  await page.route(isWrite, (route) => {
+    const body = route.request().postDataJSON() as { material: string };
+    if (route.request().method() !== 'PUT' || body.material === 'PETG') return route.fallback();
+    const fields = { material: 'This material is not known here.' };
+    return route.fulfill({
+      status: 422,
+      contentType: 'application/json',
+      body: JSON.stringify({ error: { code: 'not-valid', message: fields.material, fields } }),
+    });
+  });
+  await page.getByTestId('print-held').click();
+  await page.goto('/bench');
+  await page.getByTestId('parked').waitFor();
+  await page.getByTestId('parked-change').click();
+  expect(await page.getByTestId('change-parked').innerText()).toContain('This material is not known here.');
+  await page.getByTestId('change-material').fill('PETG');
+  await page.getByTestId('change-send').click();
+  await eventually(async () => expect(await prints(machineId)).toBe(before + 1));
+  await eventually(async () => expect(await page.getByTestId('parked').count()).toBe(0));
+  const { items } = await shop.get<ListPage<Print>>(`/prints?machineId=${machineId}&limit=1`);
+  expect(items[0]!.material).toBe('PETG');
+});
+
 test('two tabs show the same, send once, and one lets go of what the other has parked', async () => {
   const page = await shop.page();
   const machineId = await machinePage(page, 'Lapwing');

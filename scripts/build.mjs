@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import { ensureNode, ROOT } from './ensure.mjs';
 import { noticesOf } from './notices.mjs';
 
@@ -26,6 +27,7 @@ const built = spawnSync(
 if (built.status !== 0) process.exit(built.status ?? 1);
 
 const require = createRequire(path.join(client, 'package.json'));
+preloadFirst();
 await makeInstallable(createRequire(path.join(ROOT, 'apps/server/package.json'))('sharp'));
 const notices = noticesOf(out);
 fs.writeFileSync(path.join(out, 'notices.txt'), `Even Bed is built with these parts by others.\n\n${notices.text}\n`);
@@ -83,6 +85,7 @@ const { count, size } = await generateSW({
     },
   ],
 });
+precompress();
 fs.utimesSync(index, new Date(), new Date());
 console.log(
   `The app is built: ${count} files, ${Math.round(size / 1024)} KiB kept for offline use; ${notices.count} parts by others in notices.txt.`,
@@ -127,12 +130,83 @@ async function makeInstallable(sharp) {
   };
   fs.writeFileSync(path.join(out, 'manifest.webmanifest'), JSON.stringify(manifest));
   const head = [
+    '<style>body{margin:0}</style>',
     '<link rel="manifest" href="/manifest.webmanifest"/>',
     '<link rel="apple-touch-icon" href="/icon-192.png"/>',
     `<meta name="theme-color" media="(prefers-color-scheme: light)" content="${PAPER_BY_DAY}"/>`,
     `<meta name="theme-color" media="(prefers-color-scheme: dark)" content="${PAPER_BY_NIGHT}"/>`,
   ].join('');
   fs.writeFileSync(index, fs.readFileSync(index, 'utf8').replace('</head>', `${head}</head>`));
+}
+
+/** Puts the page's first script in front, and names what every view needs: layouts and fonts are on their way at once. */
+function preloadFirst() {
+  const scripts = path.join(out, '_expo/static/js/web');
+  const [entryFile] = fs.readdirSync(scripts).filter((name) => /^entry-.*\.js$/.test(name));
+  const pieces = piecesOf(fs.readFileSync(path.join(scripts, entryFile), 'utf8'));
+  const layouts = pieces.filter(([file]) => /(^|\/)_layout\.tsx$/.test(file)).map(([, piece]) => piece);
+  const views = pieces
+    .filter(([file]) => !/_layout\.tsx$|\+/.test(file))
+    .map(([file, piece]) => [addressOf(file), piece])
+    .sort(([a], [b]) => a.split('(').length - b.split('(').length);
+  const source = fs.readFileSync(path.join(client, 'first/first.js'), 'utf8');
+  const filled = source.replace('const PIECES = [];', `const PIECES = ${JSON.stringify(views)};`);
+  if (views.length < 20 || layouts.length === 0 || filled === source)
+    throw new Error('the pieces of the views were not found in the entry script');
+  const fonts = fs
+    .readdirSync(out, { recursive: true, encoding: 'utf8' })
+    .filter((file) => file.endsWith('.ttf'))
+    .map((file) => `/${file.split(path.sep).join('/')}`);
+  const text = fs.readFileSync(index, 'utf8');
+  // The app's own scripts come first on the line; what they will ask for comes behind them.
+  const own = text.match(/<script src="[^"]+" defer><\/script>/g) ?? [];
+  const behind = [
+    ...layouts.map((piece) => `<link rel="preload" as="script" href="${piece}"/>`),
+    ...fonts.map((font) => `<link rel="preload" as="font" type="font/ttf" crossorigin href="${font}"/>`),
+  ];
+  const code = filled.replace(/^\s*(\/\/.*)?\n/gm, '').trim();
+  if (code.includes('<')) throw new Error('first.js stands in the page: it may hold no <');
+  const head = [...own, `<script>${code}</script>`, ...behind].join('');
+  const without = own.reduce((rest, script) => rest.replace(script, ''), text);
+  fs.writeFileSync(
+    index,
+    without.replace('<title>', () => `${head}<title>`),
+  );
+}
+
+/** The script of each route's file, as the entry script says. */
+function piecesOf(entryScript) {
+  const at = entryScript.indexOf('"./bench.tsx":{');
+  const [, table] = /("0":\d+,.*?)"paths":/.exec(entryScript.slice(at)) ?? [];
+  const [, paths] = /"paths":(\{[^}]*\})/.exec(entryScript.slice(at)) ?? [];
+  if (!table || !paths) return [];
+  const modules = JSON.parse(`{${table.replace(/,$/, '')}}`);
+  const scripts = JSON.parse(paths);
+  return [...entryScript.matchAll(/"\.\/([^"]+\.tsx)":\{[^}]*?\(d\[(\d+)\],d\.paths\)\}/g)].flatMap(
+    ([, file, index]) => {
+      const piece = scripts[modules[index]];
+      return piece ? [[file, piece]] : [];
+    },
+  );
+}
+
+/** The address of a route's file as an expression: "floor/[machineId]/index.tsx" is "/floor/([^/]+)". */
+function addressOf(file) {
+  const address = file.replace(/\.tsx$/, '').replace(/(^|\/)index$/, '');
+  return `/${address.replace(/\[[^\]]+\]/g, '([^/]+)')}`;
+}
+
+/** Beside each file what goes over the wire: the server packs nothing while somebody waits. */
+function precompress() {
+  for (const name of fs.readdirSync(out, { recursive: true, encoding: 'utf8' })) {
+    if (!/\.(js|html|css|json|ttf|txt|webmanifest)$/.test(name)) continue;
+    const file = path.join(out, name);
+    const content = fs.readFileSync(file);
+    if (content.length < 1024) continue;
+    fs.writeFileSync(`${file}.gz`, gzipSync(content, { level: 9 }));
+    const params = { [constants.BROTLI_PARAM_QUALITY]: 9 };
+    fs.writeFileSync(`${file}.br`, brotliCompressSync(content, { params }));
+  }
 }
 
 /** They served the notices; the app is not slowed by files that nobody asks for. */

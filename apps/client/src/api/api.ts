@@ -1,3 +1,4 @@
+import { firstOrFetch } from './firstAnswers';
 import { viewIsOld, viewsAreNew, type ConnectionState } from './connectionSlice';
 import { RECORDS } from '@even-bed/contract/kit/operation';
 import {
@@ -8,7 +9,7 @@ import {
   type FetchBaseQueryError,
 } from '@reduxjs/toolkit/query/react';
 
-const fetchApi = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+const fetchApi = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000, fetchFn: firstOrFetch });
 
 /** How the server is asked. */
 export type Ask = BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError>;

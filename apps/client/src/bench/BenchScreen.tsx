@@ -1,5 +1,5 @@
 import { timeLeft } from '@even-bed/words/span';
-import type { MachineOverview } from '@even-bed/contract';
+import type { LevelCheckSummary, JobEntry, MachineOverview, Surface } from '@even-bed/contract';
 import { dueState } from '@even-bed/core/rounds/nextDue';
 import { Link, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -32,11 +32,20 @@ import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { dueWords } from '../rounds/dueWords';
 
+const OPEN_CHECKS = { state: 'open' } as const;
+const OPEN_JOBS = { open: true };
+const ON_HOLD = { state: 'on-hold', limit: 50 } as const;
+
 /** What my hands do now: checks under way, and what is due; with the floor beside it where there is room. */
 export function BenchScreen({ floor }: { floor: ReactNode }) {
   const now = useNow();
   const wide = useIsWide();
   const machines = useMachinesQuery();
+  const checks = useChecksQuery(OPEN_CHECKS);
+  const jobs = useJobsQuery(OPEN_JOBS);
+  const held = useSurfacesQuery(ON_HOLD);
+  // Lists that come one after the other push each other about: they are drawn together.
+  const coming = [machines, checks, jobs, held].some(({ isLoading }) => isLoading);
   const error = errorOf(machines.error);
   return (
     <Page
@@ -54,21 +63,20 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
       <Columns
         share={floor ? 1.5 : 1}
         left={
-          <>
-            <ParkedHere />
-            <InHand now={now} />
-            <Holds now={now} />
-            {machines.data ? (
-              <Due machines={machines.data} now={now} />
-            ) : error ? (
-              <Failed message={error.message} onRetry={machines.refetch} />
-            ) : (
-              <Loading what="what is due" />
-            )}
-            {floor ? <AtHand /> : null}
-          </>
+          coming ? (
+            <Loading what="what is due" />
+          ) : (
+            <>
+              <ParkedHere />
+              <InHand checks={checks.data ?? []} jobs={jobs.data ?? []} now={now} />
+              <Holds surfaces={held.data ?? []} now={now} />
+              {machines.data ? <Due machines={machines.data} now={now} /> : null}
+              {error ? <Failed message={error.message} onRetry={machines.refetch} /> : null}
+              {floor ? <AtHand /> : null}
+            </>
+          )
         }
-        right={floor ?? <AtHand />}
+        right={floor ?? (coming ? null : <AtHand />)}
       />
     </Page>
   );
@@ -107,9 +115,8 @@ function AtHand() {
 }
 
 /** Surfaces on hold, the next to be free first. */
-function Holds({ now }: { now: number }) {
-  const { data = [] } = useSurfacesQuery({ state: 'on-hold', limit: 50 });
-  const held = data
+function Holds({ surfaces, now }: { surfaces: readonly Surface[]; now: number }) {
+  const held = surfaces
     .flatMap((surface) =>
       surface.state.hold && surface.state.hold.until > now ? [{ surface, hold: surface.state.hold }] : [],
     )
@@ -158,13 +165,19 @@ function WhoIsHere() {
 }
 
 /** Checks begun here, and those that other devices have begun. */
-function InHand({ now }: { now: number }) {
+function InHand({
+  checks,
+  jobs,
+  now,
+}: {
+  checks: readonly LevelCheckSummary[];
+  jobs: readonly JobEntry[];
+  now: number;
+}) {
   const drafts = useAppSelector((state) => state.level.drafts);
   const waiting = useAppSelector((state) => state.waiting.list);
-  const { data: open = [] } = useChecksQuery({ state: 'open' });
-  const { data: jobs = [] } = useJobsQuery({ open: true });
   const here = Object.values(drafts).sort((p, q) => q.startedAt - p.startedAt);
-  const elsewhere = open.filter(({ id }) => !drafts[id]);
+  const elsewhere = checks.filter(({ id }) => !drafts[id]);
   if (here.length + elsewhere.length + jobs.length === 0) return null;
   return (
     <Section title="IN HAND" testID="in-hand">

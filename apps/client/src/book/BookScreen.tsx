@@ -1,7 +1,7 @@
 import type { BookEntry } from '@even-bed/contract';
 import { isSameDay } from 'date-fns/isSameDay';
 import { useGlobalSearchParams, useRouter } from 'expo-router';
-import { useContext, useDeferredValue, useState } from 'react';
+import { useContext, useDeferredValue, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
@@ -18,6 +18,7 @@ import { Pick } from '../ui/Pick';
 import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
 import { PaneContext, SPACE } from '../ui/theme';
+import { useFirstFew } from '../ui/useFirstFew';
 import { Words } from '../ui/Words';
 import { useBookPagesInfiniteQuery } from './bookApi';
 import { CheckTheBook } from './CheckTheBook';
@@ -52,7 +53,7 @@ export function BookScreen({ selectedId }: { selectedId: string | null }) {
   });
   const { data: machines = [] } = useMachinesQuery();
   const { data: people = [] } = usePeopleQuery();
-  const entries = data?.pages.flatMap(({ items }) => items) ?? [];
+  const entries = useFirstFew(useMemo(() => data?.pages.flatMap(({ items }) => items) ?? [], [data]));
   const failure = errorOf(error);
   const any = (label: string) => ({ value: ANY, label });
   const setParam = (name: keyof Params, value: string) => {

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
@@ -9,6 +9,7 @@ import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { SearchField } from '../ui/SearchField';
 import { useHasTwoColumns, useIsWide } from '../ui/theme';
+import { useFirstFew } from '../ui/useFirstFew';
 import { Words } from '../ui/Words';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { FloorList } from './FloorList';
@@ -23,7 +24,8 @@ export function FloorScreen() {
   const [search, setSearch] = useState('');
   const { data: machines, error, refetch } = useMachinesQuery();
   const failure = errorOf(error);
-  const shown = machines?.filter((machine) => matchesSearch(machine, search)) ?? [];
+  const shown = useMemo(() => machines?.filter((machine) => matchesSearch(machine, search)) ?? [], [machines, search]);
+  const drawn = useFirstFew(shown);
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const add = mayDo ? (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
@@ -51,7 +53,7 @@ export function FloorScreen() {
       {machines && machines.length > 0 && shown.length === 0 ? (
         <Words tone="steel">No machine matches. Try the beginning of a word.</Words>
       ) : null}
-      {two ? <FloorPlates machines={shown} /> : <FloorList machines={shown} />}
+      {two ? <FloorPlates machines={drawn} /> : <FloorList machines={drawn} />}
       {wide || !machines ? null : <View style={{ alignSelf: 'flex-start' }}>{add}</View>}
     </Page>
   );

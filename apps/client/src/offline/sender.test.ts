@@ -34,8 +34,19 @@ describe('sending one', () => {
     expect(await sendOne(one('k'), answer(409, { error: { code: 'c', message: 'Ended already.' } }))).toEqual({
       kind: 'refused',
       message: 'Ended already.',
+      fields: {},
     });
-    expect(await sendOne(one('k'), answer(404))).toEqual({ kind: 'refused', message: 'The server refused it (404).' });
+    const fields = { grams: 'Too heavy.' };
+    expect(await sendOne(one('k'), answer(422, { error: { code: 'c', message: 'No.', fields } }))).toEqual({
+      kind: 'refused',
+      message: 'No.',
+      fields,
+    });
+    expect(await sendOne(one('k'), answer(404))).toEqual({
+      kind: 'refused',
+      message: 'The server refused it (404).',
+      fields: {},
+    });
     for (const status of [401, 429, 503, 507])
       expect(await sendOne(one('k'), answer(status))).toEqual({ kind: 'waiting' });
     expect(await sendOne(one('k'), answer(500))).toEqual({ kind: 'broken', status: 500 });

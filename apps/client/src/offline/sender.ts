@@ -6,7 +6,10 @@ import type { Parked, Waiting } from './waiting';
  * failed on it.
  */
 export type SendResult =
-  { kind: 'sent' } | { kind: 'refused'; message: string } | { kind: 'waiting' } | { kind: 'broken'; status: number };
+  | { kind: 'sent' }
+  | { kind: 'refused'; message: string; fields?: Record<string, string> }
+  | { kind: 'waiting' }
+  | { kind: 'broken'; status: number };
 
 const TIMEOUT_MS = 15_000;
 /** Nobody is signed in, too much at once, a full disk, or nobody behind the proxy: none of it is the operation's own fault. */
@@ -37,6 +40,7 @@ export async function sendOne(
     return {
       kind: 'refused',
       message: isAnswer(data) ? data.error.message : `The server refused it (${response.status}).`,
+      fields: (isAnswer(data) && data.error.fields) || {},
     };
   } catch {
     return { kind: 'waiting' };
@@ -105,7 +109,8 @@ export function createSender(parts: SenderParts) {
       }
       onAnswers(true);
       if (result.kind === 'sent') await onSent(one);
-      else if (result.kind === 'refused') await onPark(one, { kind: 'refused', reason: result.message, at: now() });
+      else if (result.kind === 'refused')
+        await onPark(one, { kind: 'refused', reason: result.message, fields: result.fields ?? {}, at: now() });
       else if (one.tries + 1 >= MOST_FAILURES)
         await onPark(one, {
           kind: 'broken',

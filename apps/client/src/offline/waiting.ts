@@ -7,6 +7,8 @@ export interface Parked {
   kind: 'refused' | 'broken';
   /** For the person. */
   reason: string;
+  /** What the server said of single fields, by their place in the body. */
+  fields?: Record<string, string>;
   at: number;
 }
 

@@ -1,8 +1,11 @@
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { dropRecord, sendAgain, useAppSelector } from './store';
+import { dropRecord, isOneThing, sendAgain, sendChanged, useAppSelector } from './store';
+import { changeable, changed, type Changeable } from '../offline/changeParked';
 import { ActionButton } from '../ui/ActionButton';
+import { DialogFrame } from '../ui/DialogFrame';
+import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Prompt } from '../ui/Prompt';
 import { Words } from '../ui/Words';
@@ -18,6 +21,8 @@ export function ParkedHere() {
 function ParkedOne({ one }: { one: Waiting & { parked: Parked } }) {
   const router = useRouter();
   const [asking, setAsking] = useState(false);
+  const [changing, setChanging] = useState(false);
+  const fields = isOneThing(one) ? [] : changeable(one);
   const { what, at, of, key, parked } = one;
   const after = useAppSelector(({ waiting }) => waiting.list.filter((other) => other.of === of).length) - 1;
   const lost =
@@ -35,12 +40,16 @@ function ParkedOne({ one }: { one: Waiting & { parked: Parked } }) {
           : 'It is kept on this device. Everything else goes on.'}
       </Words>
       <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+        {fields.length > 0 ? (
+          <ActionButton label="Change" onPress={() => setChanging(true)} testID="parked-change" />
+        ) : null}
         <ActionButton label="Send again" onPress={() => sendAgain(key)} testID="parked-again" />
         {at === null ? null : (
           <ActionButton label="Look at it" kind="quiet" onPress={() => router.push(at as Href)} testID="parked-look" />
         )}
         <ActionButton label="Let go of it" kind="quiet" onPress={() => setAsking(true)} testID="parked-drop" />
       </View>
+      {changing ? <ChangeDialog one={one} fields={fields} onClose={() => setChanging(false)} /> : null}
       <Prompt
         open={asking}
         title="Let go of it?"
@@ -53,5 +62,37 @@ function ParkedOne({ one }: { one: Waiting & { parked: Parked } }) {
         }}
       />
     </Notice>
+  );
+}
+
+/** Puts right what the server refused, and sends it anew. */
+function ChangeDialog({ one, fields, onClose }: { one: Waiting; fields: readonly Changeable[]; onClose: () => void }) {
+  const [texts, setTexts] = useState(() => Object.fromEntries(fields.map(({ path, text }) => [path, text])));
+  const [faults, setFaults] = useState<Record<string, string>>(() =>
+    Object.fromEntries(fields.flatMap(({ path, fault }) => (fault ? [[path, fault]] : []))),
+  );
+  const send = () => {
+    const next = changed(one, texts);
+    if (!next.ok) return setFaults(next.faults);
+    sendChanged(next.waiting);
+    onClose();
+  };
+  return (
+    <DialogFrame open title={one.what} onClose={onClose} testID="change-parked">
+      {fields.map(({ path, label }) => (
+        <Field
+          key={path}
+          label={label}
+          value={texts[path] ?? ''}
+          onChange={(text) => setTexts((old) => ({ ...old, [path]: text }))}
+          {...(faults[path] ? { error: faults[path] } : {})}
+          testID={`change-${path}`}
+        />
+      ))}
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <ActionButton label="Leave it" grow onPress={onClose} />
+        <ActionButton label="Send it so" kind="main" grow onPress={send} testID="change-send" />
+      </View>
+    </DialogFrame>
   );
 }

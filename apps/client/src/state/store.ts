@@ -140,11 +140,18 @@ export function sendAgain(key: string): void {
   if (one) void keep({ ...one, tries: 0, parked: null }).then(sendPending);
 }
 
+/** Sends a parked operation with what its person has put right. */
+export function sendChanged(one: Waiting): void {
+  void keep(one).then(sendPending);
+}
+
+/** Whether what waits of a record is one thing, of which no part is changed or dropped alone. */
+export const isOneThing = ({ params }: Waiting) => areas.some(({ isWhole }) => isWhole?.(params['id'] ?? ''));
+
 /** Lets go of what waits of a record: of one operation and what came after it, or of everything. */
 export function dropRecord(of: string, from?: string): void {
   const all = list().filter((one) => one.of === of);
-  const id = all[0]?.params['id'] ?? '';
-  const whole = from === undefined || areas.some(({ isWhole }) => isWhole?.(id));
+  const whole = from === undefined || (all[0] !== undefined && isOneThing(all[0]));
   const at = whole ? 0 : all.findIndex(({ key }) => key === from);
   for (const one of all.slice(Math.max(at, 0))) {
     for (const { onLetGo } of areas) onLetGo?.(one);
@@ -225,7 +232,7 @@ export async function openDevice(): Promise<void> {
       readAs(knownPeople.manner);
       void deviceStore.set(DEVICE, PEOPLE, knownPeople);
       // Another person sees with other rights: nothing that was fetched before counts any more.
-      if (before?.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());
+      if (before && before.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());
       sendPending();
     }
     for (const keepUp of followers) keepUp();

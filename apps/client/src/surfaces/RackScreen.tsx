@@ -2,7 +2,7 @@ import type { Surface } from '@even-bed/contract';
 import type { SurfaceCondition, SurfaceGroup } from '@even-bed/core';
 import { groupFacts, GROUPS } from '@even-bed/core/surfaces/groups';
 import { useGlobalSearchParams, useRouter } from 'expo-router';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
@@ -16,6 +16,7 @@ import { Pick } from '../ui/Pick';
 import { SearchField } from '../ui/SearchField';
 import { useHasTwoColumns } from '../ui/theme';
 import { useNow } from '../ui/useNow';
+import { useFirstFew } from '../ui/useFirstFew';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { RackRow } from './RackRow';
@@ -58,7 +59,8 @@ export function RackScreen({ selectedId }: ListProps) {
   });
   const { data: places = [] } = usePlacesQuery();
   const [move, moved] = useMoveManyMutation();
-  const surfaces = data?.pages.flatMap(({ items }) => items) ?? [];
+  const surfaces = useMemo(() => data?.pages.flatMap(({ items }) => items) ?? [], [data]);
+  const drawn = useFirstFew(surfaces);
   const failure = errorOf(error);
   const narrowed = search !== '' || params.group || params.state || params.place;
   const set = (name: 'group' | 'state' | 'place', value: string) => {
@@ -179,7 +181,7 @@ export function RackScreen({ selectedId }: ListProps) {
         )
       ) : null}
       <View testID="rack-list" style={two ? { flexDirection: 'row', flexWrap: 'wrap', columnGap: 24 } : {}}>
-        {surfaces.map((surface) => (
+        {drawn.map((surface) => (
           <View key={surface.id} style={two ? { flexBasis: '45%', flexGrow: 1 } : {}}>
             <RackRow
               surface={surface}

@@ -1,10 +1,10 @@
 import type { BedContours, HeightPoint, Position, SmallMap } from '@even-bed/core';
 import { useId, useState } from 'react';
-import { View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import Svg, { Circle, ClipPath, Defs, G, Line, Path, Rect, Text } from 'react-native-svg';
 import { signedHundredths } from './formatHeight';
 import { heightTint } from './mixColors';
-import { FAMILY, usePalette, type Palette } from './theme';
+import { FAMILY, SPACE, usePalette, type Palette } from './theme';
 import { DIAL_RADIUS, TurnDial } from './TurnDial';
 
 /** The plate from above, mm; the origin is where the print area's front-left corner lies on it. */
@@ -52,6 +52,9 @@ const NOTCH = 16;
 /** A figure nearer than this to an adjuster's dot gives way, px. */
 const CLEAR_OF_DOT = 16;
 
+/** The width that small plans had last: in lists they are all alike. */
+let roomOfSmall = 32;
+
 /** The plate in plan: true proportions, FRONT at the bottom, heights as tints with contours, adjusters where they are. */
 export function BedPlan({
   plate,
@@ -66,7 +69,10 @@ export function BedPlan({
   testID,
 }: Props) {
   const palette = usePalette();
-  const [room, setRoom] = useState(0);
+  const window = useWindowDimensions().width;
+  // Before it is laid out it takes about the room that it will have, so that nothing below it moves.
+  const [measured, setRoom] = useState<number | null>(null);
+  const room = measured ?? (small ? roomOfSmall : window - 2 * SPACE.m);
   const clip = useId();
   const showDials = !small && adjusters.some(({ turns }) => turns !== undefined);
   const margin = small ? 3 : showDials ? MARGIN : 8;
@@ -85,7 +91,10 @@ export function BedPlan({
 
   return (
     <View
-      onLayout={({ nativeEvent }) => setRoom(nativeEvent.layout.width)}
+      onLayout={({ nativeEvent: { layout } }) => {
+        setRoom(layout.width);
+        if (small) roomOfSmall = layout.width;
+      }}
       {...(label ? { role: 'img' as const, 'aria-label': label } : { 'aria-hidden': true })}
       testID={testID}
       style={{ alignItems: 'center' }}

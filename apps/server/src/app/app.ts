@@ -19,7 +19,7 @@ import { fingerprintOf, SECRET_COST } from '../people/secrets';
 import { acting } from '../kernel/acting';
 import { hearAll } from '../spine/hearAll';
 import { callerOf, DEVICE_COOKIE, deviceName, refuseOutsiders, SESSION_COOKIE } from './caller';
-import { serveClient } from './client';
+import { inlineScripts, serveClient } from './client';
 import { serveDocs } from './docs';
 import { errorAnswer } from './errorAnswer';
 import { LIMITS, refuseTooMuch } from '../kernel/limits';
@@ -78,7 +78,7 @@ export function buildApp(parts: AppParts): Koa {
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
+          scriptSrc: ["'self'", ...(clientFolder ? inlineScripts(clientFolder) : [])],
           // The interface kit writes its style sheet at run time.
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
