@@ -30,12 +30,23 @@ test('what was asked beside the code is taken once, and asked for after that', a
   expect(fetched).toEqual(['/api/machines']);
 });
 
-test('another address, another query or a write is asked', async () => {
+test('another address or another query is asked', async () => {
   const answers = first(Promise.resolve(new Response('there')));
   expect(await said(ask('/api/surfaces'))).toBe('asked');
   expect(await said(ask('/api/machines?limit=6'))).toBe('asked');
-  expect(await said(ask('/api/machines?limit=5', 'PUT'))).toBe('asked');
   expect(answers.size).toBe(1);
+});
+
+test('a write makes what was asked before it old: somebody signs in', async () => {
+  const answers = first(Promise.resolve(new Response('there')));
+  expect(await said(ask('/api/session', 'POST'))).toBe('asked');
+  expect(answers.size).toBe(0);
+  expect(await said(ask('/api/machines?limit=5'))).toBe('asked');
+});
+
+test('what was refused is asked anew', async () => {
+  first(Promise.resolve(new Response('who are you?', { status: 401 })));
+  expect(await said(ask('/api/machines?limit=5'))).toBe('asked');
 });
 
 test('what failed on its way is asked anew', async () => {

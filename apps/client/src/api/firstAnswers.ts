@@ -10,13 +10,14 @@ const FRESH_MS = 15_000;
 /** Fetches; what the page's first script asked already is taken from there, once. */
 export const firstOrFetch: typeof fetch = (input, init) => {
   const first = (globalThis as { evenBedFirst?: FirstAnswers }).evenBedFirst;
-  const request = input instanceof Request ? input : null;
-  if (!first || first.answers.size === 0 || request?.method !== 'GET') return fetch(input, init);
-  const { pathname, search } = new URL(request.url);
-  const address = pathname + search;
-  const answer = first.answers.get(address);
-  if (Date.now() - first.at > FRESH_MS) first.answers.clear();
-  else first.answers.delete(address);
-  // What failed on its way is asked anew, as anything else is.
-  return answer && Date.now() - first.at <= FRESH_MS ? answer.catch(() => fetch(input, init)) : fetch(input, init);
+  if (!first || first.answers.size === 0 || !(input instanceof Request)) return fetch(input, init);
+  // After a write, a signing in among them, what was asked before it is old.
+  if (input.method !== 'GET' || Date.now() - first.at > FRESH_MS) first.answers.clear();
+  const { pathname, search } = new URL(input.url);
+  const answer = first.answers.get(pathname + search);
+  if (!answer) return fetch(input, init);
+  first.answers.delete(pathname + search);
+  // What failed on its way or was refused is asked anew, as anything else is.
+  const anew = () => fetch(input, init);
+  return answer.then((response) => (response.ok ? response : anew()), anew);
 };
