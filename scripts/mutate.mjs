@@ -12,6 +12,15 @@ const ROOT = path.join(import.meta.dirname, '..');
 const CORE = ['level', 'fit', 'care', 'surfaces', 'rounds', 'wear', 'fleet'];
 const SERVER = ['kernel', 'book', 'fleet', 'people', 'rounds', 'wear', 'surfaces', 'fit', 'care', 'level', 'tags'];
 const AREAS = [...CORE.map((area) => `core/${area}`), ...SERVER.map((area) => `server/${area}`)];
+/** Rooms whose tests stand in other rooms too. */
+const TESTS = {
+  kernel: ['kernel/', 'app/app'],
+  book: ['book/', 'app/app', 'db/'],
+  fleet: ['app/app', 'level/', 'surfaces/routes'],
+  rounds: ['app/app', 'level/'],
+  tags: ['surfaces/'],
+  surfaces: ['surfaces/', 'care/jobs'],
+};
 const LEAST = 80;
 
 const { values, positionals } = parseArgs({
@@ -75,11 +84,14 @@ fs.mkdirSync(out, { recursive: true });
 const count = values.lines === 'all' ? Infinity : Number(values.lines);
 const random = seeded(Number(values.seed));
 const results = [];
-for (const [project, prefix] of [
-  ['core', 'core/'],
-  ['server', 'server/'],
-]) {
-  const areas = wanted.filter((area) => area.startsWith(prefix));
+// The core is asked whole; a room of the server by its own tests and those that name it, or each fault would ask hundreds.
+const runs = [
+  { project: 'core', areas: wanted.filter((area) => area.startsWith('core/')), tests: [] },
+  ...wanted
+    .filter((area) => area.startsWith('server/'))
+    .map((area) => ({ project: 'server', areas: [area], tests: TESTS[area.slice(7)] ?? [`${area.slice(7)}/`] })),
+];
+for (const { project, areas, tests } of runs) {
   if (areas.length === 0) continue;
   const mutate = areas.flatMap((area) => {
     const lines = filesIn(folderOf(area)).flatMap(linesOf);
@@ -111,7 +123,7 @@ for (const [project, prefix] of [
   const { status } = spawnSync('npx', ['stryker', 'run', config], {
     cwd: ROOT,
     stdio: 'inherit',
-    env: { ...process.env, MUTATE_PROJECT: project },
+    env: { ...process.env, MUTATE_PROJECT: project, MUTATE_TESTS: tests.join(',') },
   });
   if (status !== 0) process.exit(status ?? 1);
   const { files } = JSON.parse(fs.readFileSync(report, 'utf8'));

@@ -39,7 +39,7 @@ function ParkedOne({ one }: { one: Waiting & { parked: Parked } }) {
           ? `${after === 1 ? 'One entry' : `${after} entries`} that came after it wait for it. Everything else goes on.`
           : 'It is kept on this device. Everything else goes on.'}
       </Words>
-      <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+      <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap', marginTop: 8 }}>
         {fields.length > 0 ? (
           <ActionButton label="Change" onPress={() => setChanging(true)} testID="parked-change" />
         ) : null}
