@@ -242,3 +242,31 @@ test('a print is not lost without a signal: it waits on the phone and goes out o
   await page.context().setOffline(false);
   await eventually(async () => expect(await count()).toBe(before + 1));
 });
+
+test('a lead adds a kind: what is wrong is said at its field before anything is sent, and nothing typed is lost', async () => {
+  const page = await shop.page();
+  await page.goto('/kinds');
+  await page.getByTestId('add-kind').click();
+  await page.getByTestId('kind-name').fill('Satin, ours');
+  await page.getByTestId('kind-thickness').fill('thin');
+  await page.getByTestId('kind-side-a').fill('satin');
+  await page.getByTestId('kind-expected').fill('200');
+  let sent = 0;
+  page.on('request', (request) => (sent += request.method() === 'PUT' ? 1 : 0));
+  await page.getByTestId('kind-save').click();
+  await page.getByText(/Thickness.*(number|length)/i).waitFor();
+  expect(sent).toBe(0);
+  await page.getByTestId('kind-thickness').fill('1/32 in');
+  await page.getByTestId('kind-save').click();
+  await page.getByTestId('kind-Satin, ours').waitFor();
+  const { items } = await shop.get<{ items: { name: string; thickness: number }[] }>('/surface-kinds');
+  expect(items.find(({ name }) => name === 'Satin, ours')!.thickness).toBeCloseTo(0.79375, 6);
+  // A name that is taken is known by the server alone: it says so at the same place.
+  await page.getByTestId('add-kind').click();
+  await page.getByTestId('kind-name').fill('Satin, ours');
+  await page.getByTestId('kind-thickness').fill('0,5');
+  await page.getByTestId('kind-side-a').fill('satin');
+  await page.getByTestId('kind-expected').fill('200');
+  await page.getByTestId('kind-save').click();
+  await page.getByText('There is already a kind with the name Satin, ours.').waitFor();
+});

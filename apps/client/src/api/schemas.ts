@@ -1,2 +1,2 @@
 // What checks input. It brings its validator along: always reached by `loadSchemas`, so that only who types loads it.
-export { machineFactsSchema, procedureSchema, TOOL_SCHEMAS, validate } from '@even-bed/contract';
+export { kindWriteSchema, machineFactsSchema, procedureSchema, TOOL_SCHEMAS, validate } from '@even-bed/contract';
