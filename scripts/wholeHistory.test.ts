@@ -5,6 +5,7 @@ import { jobOperations } from '@even-bed/contract/care/jobOperations';
 import { wearOperations } from '@even-bed/contract/wear/operations';
 import { PROCEDURES, replaySurface, type RunEvent, type SurfaceEvent } from '@even-bed/core';
 import { doneWell } from '@even-bed/core/care/workWell.fixture';
+import { seededRandom } from '@even-bed/core/level/seededMap.fixture';
 import {
   jobBegun,
   jobEventSent,
@@ -34,16 +35,6 @@ beforeAll(async () => {
   shop = await openShop();
 });
 afterAll(() => shop.close());
-
-function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), state | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** What lies between the devices and the server. */
 class Line {
@@ -180,7 +171,7 @@ async function addSurface(group: string): Promise<string> {
 }
 
 async function history(seed: number): Promise<void> {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)]!;
   const line = new Line();
   const devices = [new Device(line), new Device(line)];

@@ -106,7 +106,7 @@ export {
   FACES,
   printedOf,
   type CompatAnswer,
-  type CompatFinding,
+  type CompatReason,
   type CompatQuestion,
   type Face,
 } from './fit/compatibility';

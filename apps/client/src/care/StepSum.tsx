@@ -165,11 +165,11 @@ function TogetherSum({ surfaceId }: { surfaceId: string | null }) {
     <View style={{ gap: 4 }} testID="together-sum">
       <Words bold>{`${surface.tag}, ${FACE_NAMES[face].toLowerCase()}`}</Words>
       {ASKED.map((asked) => {
-        const { answer, findings } = compatibility({ face, limit: surface.kind.limit, ...asked }, surface.kind.care);
+        const { answer, reasons } = compatibility({ face, limit: surface.kind.limit, ...asked }, surface.kind.care);
         const [thing] = Object.values(asked);
         return (
           <Words key={thing} size="small">
-            {`${THING_NAMES[thing!]}: ${ANSWER_WORDS[answer].toLowerCase()} ${findings[0]!.because}`}
+            {`${THING_NAMES[thing!]}: ${ANSWER_WORDS[answer].toLowerCase()} ${reasons[0]!.because}`}
           </Words>
         );
       })}

@@ -42,9 +42,9 @@ export function TogetherTool() {
         result ? (
           <>
             <Words size="turn" bold live testID="together-answer">
-              {result.findings.length === 0 ? 'Say what is to go with it.' : ANSWER_WORDS[result.answer]}
+              {result.reasons.length === 0 ? 'Say what is to go with it.' : ANSWER_WORDS[result.answer]}
             </Words>
-            {result.findings.map(({ answer, because, school, about }, i) => (
+            {result.reasons.map(({ answer, because, school, about }, i) => (
               <Row key={i} lead={<Signal kind={SIGNALS[answer]} />} testID={`finding-${i}`}>
                 <Words size="small" tone="steel">
                   {about

@@ -40,7 +40,7 @@ test.each([
 ] as const)('%j: %s', (question, answer, because) => {
   const found = compatibility(question);
   expect(found.answer).toBe(answer);
-  expect(found.findings[0]!.because).toMatch(because);
+  expect(found.reasons[0]!.because).toMatch(because);
 });
 
 test('every face has a rule for everything that may be asked of it', () => {
@@ -49,7 +49,7 @@ test('every face has a rule for everything that may be asked of it', () => {
     Object.entries(things).flatMap(([thing, values]) =>
       values
         .filter((value) =>
-          compatibility({ face, heat: 25, [thing]: value }).findings.some(({ because }) =>
+          compatibility({ face, heat: 25, [thing]: value }).reasons.some(({ because }) =>
             because.startsWith('Nothing is known'),
           ),
         )
@@ -72,7 +72,7 @@ test('no rule is a stranger to every question, and none stands there twice', () 
       tool: rule.tool?.[0],
       heat: rule.from ?? (rule.below === undefined ? undefined : rule.below - 1),
     };
-    expect(compatibility(question).findings.map(({ because }) => because)).toContain(rule.because);
+    expect(compatibility(question).reasons.map(({ because }) => because)).toContain(rule.because);
   }
 });
 
@@ -83,7 +83,7 @@ test("the shop's own word stands in front of the table's, but not in front of fi
 });
 
 test('where schools differ, both are said', () => {
-  expect(compatibility({ face: 'smooth-pei', solvent: 'acetone' }).findings[0]!.school).toMatch(/never/);
+  expect(compatibility({ face: 'smooth-pei', solvent: 'acetone' }).reasons[0]!.school).toMatch(/never/);
 });
 
 test('materials are known by the words people use', () => {

@@ -65,7 +65,7 @@ export interface CompatRule {
   school?: string;
 }
 
-export interface CompatFinding {
+export interface CompatReason {
   /** Which of the things asked about it answers; "heat" for the limit. */
   about: ('printed' | 'solvent' | 'abrasive' | 'glue' | 'tool' | 'heat')[];
   answer: CompatAnswer;
@@ -86,12 +86,12 @@ const THINGS = ['printed', 'solvent', 'abrasive', 'glue', 'tool'] as const;
 export function compatibility(
   question: CompatQuestion,
   shop: Partial<Record<string, CompatAnswer>> = {},
-): { answer: CompatAnswer; findings: CompatFinding[] } {
+): { answer: CompatAnswer; reasons: CompatReason[] } {
   guard(question);
-  const findings: CompatFinding[] = [...heatOf(question)];
+  const reasons: CompatReason[] = [...heatOf(question)];
   for (const rule of COMPATIBILITY_RULES)
     if (applies(rule, question))
-      findings.push({
+      reasons.push({
         about: [
           ...THINGS.filter((thing) => rule[thing] !== undefined),
           ...(rule.from !== undefined || rule.below !== undefined ? (['heat'] as const) : []),
@@ -106,24 +106,24 @@ export function compatibility(
     const own = shop[asked];
     if (own) {
       // What the shop says of a thing alone replaces what the table says of it alone.
-      for (let i = findings.length - 1; i >= 0; i--)
-        if (findings[i]!.about.length === 1 && findings[i]!.about[0] === thing) findings.splice(i, 1);
-      findings.push({
+      for (let i = reasons.length - 1; i >= 0; i--)
+        if (reasons[i]!.about.length === 1 && reasons[i]!.about[0] === thing) reasons.splice(i, 1);
+      reasons.push({
         about: [thing],
         answer: own,
         because: "So says the shop's own list for this kind.",
         school: null,
       });
-    } else if (!findings.some(({ about }) => about.includes(thing)))
-      findings.push({
+    } else if (!reasons.some(({ about }) => about.includes(thing)))
+      reasons.push({
         about: [thing],
         answer: 'unknown',
         because: 'Nothing is known of this here. Try a corner first.',
         school: null,
       });
   }
-  findings.sort((p, q) => GRAVITY[q.answer] - GRAVITY[p.answer]);
-  return { answer: findings[0]?.answer ?? 'unknown', findings };
+  reasons.sort((p, q) => GRAVITY[q.answer] - GRAVITY[p.answer]);
+  return { answer: reasons[0]?.answer ?? 'unknown', reasons };
 }
 
 const GRAVITY: Record<CompatAnswer, number> = { yes: 0, care: 1, unknown: 2, no: 3 };
@@ -153,7 +153,7 @@ const USUAL_LIMIT: Partial<Record<Face, number>> = {
 };
 
 /** Whether the face stands the bed that is wanted, or that what is printed usually wants. */
-function heatOf({ face, limit, heat, printed }: CompatQuestion): CompatFinding[] {
+function heatOf({ face, limit, heat, printed }: CompatQuestion): CompatReason[] {
   const wanted = heat ?? (printed === undefined ? undefined : USUAL_BED[printed]);
   const stands = limit ?? USUAL_LIMIT[face];
   if (wanted === undefined || stands === undefined) return [];

@@ -88,8 +88,8 @@ const ANSWERS: { [T in ToolId]: (input: ToolInputs[T]) => ToolAnswers[T] } = {
     return { seconds, steadyTop, holdsSetpoint, setpoint: input.setpoint, within: input.within };
   },
   together: (input) => {
-    const { answer, findings } = compatibility(input);
-    return { answer, because: findings[0]?.because ?? null };
+    const { answer, reasons } = compatibility(input);
+    return { answer, because: reasons[0]?.because ?? null };
   },
   spacer: ({ thickness, layer, shape }) => {
     const { printed, layers } = wholeLayers(thickness, layer);

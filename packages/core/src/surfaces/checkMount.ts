@@ -162,7 +162,7 @@ function materialCautions(
   return [...materials].flatMap(([printed, material]): MountCaution[] => {
     if (!printed) return [{ code: 'unknown-material', machine: name, material, tag }];
     if (face == null) return [{ code: 'unknown-face', material, tag }];
-    const { answer, findings } = compatibility({ face, limit, printed });
-    return answer === 'yes' ? [] : [{ code: 'material', machine: name, material, because: findings[0]!.because }];
+    const { answer, reasons } = compatibility({ face, limit, printed });
+    return answer === 'yes' ? [] : [{ code: 'material', machine: name, material, because: reasons[0]!.because }];
   });
 }
