@@ -5,7 +5,7 @@ import { Image, Pressable, View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { ActionButton } from '../ui/ActionButton';
-import { dayAndTime, shortDate } from '../ui/formatTime';
+import { clockTime, dayAndTime, shortDate } from '../ui/formatTime';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
 import { pickFile } from '../ui/pickFile';
@@ -125,7 +125,7 @@ function Photos({
           <Pressable
             key={photo.id}
             role="button"
-            aria-label={`Photo of ${dayAndTime(photo.at)}`}
+            aria-label={`Photo of ${shortDate(photo.at, now)}, ${clockTime(photo.at)}`}
             onPress={() => {
               setOpen(photo.id === open ? null : photo.id);
               setBeside(null);
