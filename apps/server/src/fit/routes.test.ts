@@ -1,7 +1,7 @@
 import { inflateSync } from 'node:zlib';
 import type { Plan, PlanWrite } from '@even-bed/contract';
 import { PDFDocument, PDFRawStream } from 'pdf-lib';
-import { newId, NOW, openShop, type Shop } from '../app/shop.fixture';
+import { facts, newId, NOW, openShop, type Shop } from '../app/shop.fixture';
 
 let shop: Shop;
 beforeEach(async () => {
@@ -59,6 +59,20 @@ describe('a plan', () => {
     expect(await said(old)).toBe('As it was said then: 1.1 mm.');
     const { body } = await shop.api.get('/api/book?kind=plan-kept').expect(200);
     expect(body.items[0].text).toContain('0,04331 in too tall');
+  });
+
+  test('an id that names another plan is refused, by its machine and by its tool', async () => {
+    const id = newId();
+    const other = newId();
+    await keep(id, plan()).expect(200);
+    await shop.api
+      .put(`/api/machines/${other}`)
+      .send({ ...facts(shop.areaId, { name: 'Knot' }), version: 0, at: NOW })
+      .expect(200);
+    expect((await keep(id, plan({ machineId: other })).expect(409)).body.error.code).toBe('id-taken');
+    const spacer = { shape: 'pad', thickness: 3.175, layer: 0.2, width: 10, depth: 20, hole: 3.4 };
+    const taken = await keep(id, plan({ tool: 'spacer', input: spacer as never })).expect(409);
+    expect(taken.body.error.code).toBe('id-taken');
   });
 
   test('sent twice stands once; let go of twice is let go of once', async () => {

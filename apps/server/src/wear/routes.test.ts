@@ -83,6 +83,12 @@ describe('a print', () => {
     await log(newId()).expect(200);
     expect(await surface(sheet)).toMatchObject({ prints: 3, use: { A: { prints: 1, grams: 20 } }, renewedAt: NOW });
     await shop.api.post(`/api/prints/${newId()}/withdraw`).send({}).expect(404);
+    // The other side renewed, this one goes on counting.
+    await shop.api
+      .post(`/api/surfaces/${sheet}/events`)
+      .send({ ...renewed, side: 'B' })
+      .expect(200);
+    expect(await surface(sheet)).toMatchObject({ use: { A: { prints: 1, grams: 20 } } });
   });
 
   test.each([

@@ -159,6 +159,22 @@ describe('parseHeights warns by line', () => {
     expect(counted.warnings).toEqual([{ line: 4, message: expect.stringContaining('no row of the map') }]);
   });
 
+  test('lines that grow are no broken rows: none is joined', () => {
+    const parsed = parseHeights('0.1 0.2\n0.3 0.4 0.5\n0.1 0.2\n0.3 0.4 0.5\n0.1 0.2\n0.3 0.4 0.5', place);
+    expect(parsed.matrix).toEqual({ rows: 6, columns: 3 });
+    expect(parsed.warnings.map(({ line }) => line)).toEqual([1, 3, 5]);
+    // Three pieces to a row, the last one shorter; two even ones alike are asked about instead.
+    const row = '0.1 0.2 0.3\n0.4 0.5 0.6\n0.7\n';
+    const joined = parseHeights(row.repeat(3), place);
+    expect(joined.matrix).toEqual({ rows: 3, columns: 7 });
+    expect(joined.warnings[0]!.message).toContain('broken into 3 lines');
+  });
+
+  test.each(['y;z\n0;0,1\n10;0,2\n20;0,3', 'x;z\n0;0,1\n10;0,2\n20;0,3'])(
+    'a header that names one axis alone places nothing: %j',
+    (text) => expect(parseHeights(text, place).layout).toBe('matrix'),
+  );
+
   test('spaces and signs at the end of a line are no cells', () => {
     const plain = parseHeights('0.1;0.2;0.3\n0.4;0.5;0.6\n0.7;0.8;0.9', place);
     const trailing = parseHeights('0.1;0.2;0.3;   \n  0.4;0.5;0.6; \n0.7;0.8;0.9;', place);

@@ -164,3 +164,27 @@ test.each([
   const line = read(cells);
   expect(line.ok ? [] : Object.keys(line.faults)).toEqual(columns);
 });
+
+test('a time is read in the zone and the order that the list is said to have, and a day ahead at most', () => {
+  const at = (text: string, now: number, more: Partial<ColumnMatch> = {}) =>
+    readPrintLine(['Dunlin', text, 'ok', '', '', '', ''], {
+      match: { ...match, ...more },
+      zone: 'America/New_York',
+      now,
+    });
+  const noon = Date.UTC(2026, 3, 3, 16);
+  expect(at('  3/4/2026 12:00 ', noon)).toMatchObject({ ok: true, print: { endedAt: noon } });
+  expect(at('4/3/2026 12:00', noon, { dayFirst: false })).toMatchObject({ ok: true, print: { endedAt: noon } });
+  // A clock that runs ahead by a day is let pass, no more than that.
+  expect(at('3/4/2026 12:00', noon - 86_400_000).ok).toBe(true);
+  expect(at('3/4/2026 12:00', noon - 86_400_001).ok).toBe(false);
+});
+
+// Facts of the IANA time zone database: on 29 March 2026 Lisbon goes from UTC to UTC+1 at 1:00.
+test.each([
+  ['2026-03-29 00:30', Date.UTC(2026, 2, 29, 0, 30)],
+  ['2026-03-29 02:30', Date.UTC(2026, 2, 29, 1, 30)],
+  ['  2026-03-29 03:30', Date.UTC(2026, 2, 29, 2, 30)],
+])('the day the clocks change: “%s”', (text, at) =>
+  expect(readTime(text, { dayFirst: true, zone: 'Europe/Lisbon' })).toBe(at),
+);
