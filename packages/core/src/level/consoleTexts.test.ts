@@ -15,11 +15,13 @@ function isRight({ truth }: ConsoleText, points: readonly { x: number; y: number
   });
 }
 
-const read = CONSOLE_TEXTS.map((one) => {
-  const { points, questions, warnings, needs } = parseHeights(one.text, one.options);
-  const asks = questions.filter(({ taken }) => taken === null).length + needs.length;
-  return { ...one, right: isRight(one, points), asks, doubts: warnings.length + questions.length };
-});
+/** Read anew in each test: what is read while the file is loaded belongs to none of them. */
+const read = () =>
+  CONSOLE_TEXTS.map((one) => {
+    const { points, questions, warnings, needs } = parseHeights(one.text, one.options);
+    const asks = questions.filter(({ taken }) => taken === null).length + needs.length;
+    return { ...one, right: isRight(one, points), asks, doubts: warnings.length + questions.length };
+  });
 
 test('there are a hundred and twenty of them, by different names', () => {
   expect(CONSOLE_TEXTS.length).toBeGreaterThanOrEqual(120);
@@ -27,15 +29,23 @@ test('there are a hundred and twenty of them, by different names', () => {
 });
 
 test('none is read wrongly without a doubt or a question', () => {
-  expect(read.filter(({ right, asks, doubts }) => !right && asks + doubts === 0).map(({ name }) => name)).toEqual([]);
+  expect(
+    read()
+      .filter(({ right, asks, doubts }) => !right && asks + doubts === 0)
+      .map(({ name }) => name),
+  ).toEqual([]);
 });
 
 test('at least ninety-five are read rightly without a question', () => {
-  expect(read.filter(({ right, asks }) => right && asks === 0).length).toBeGreaterThanOrEqual(95);
+  expect(read().filter(({ right, asks }) => right && asks === 0).length).toBeGreaterThanOrEqual(95);
 });
 
 test('what is wrong or asked is what can be read in two ways', () => {
-  expect(read.filter(({ right, asks }) => !right || asks > 0).map(({ name }) => name)).toEqual([
+  expect(
+    read()
+      .filter(({ right, asks }) => !right || asks > 0)
+      .map(({ name }) => name),
+  ).toEqual([
     'two columns that both change',
     'two heights that both change',
     'only a commanded height',
@@ -50,7 +60,7 @@ test('what is wrong or asked is what can be read in two ways', () => {
 });
 
 test('one of the answers that are offered gives the truth', () => {
-  for (const one of read.filter(({ asks }) => asks > 0)) {
+  for (const one of read().filter(({ asks }) => asks > 0)) {
     const open = parseHeights(one.text, one.options).questions.find(({ taken }) => taken === null)!;
     const ways = open.options.map((option) =>
       isRight(one, parseHeights(one.text, { ...one.options, answers: { [open.code]: option } }).points),
