@@ -16,9 +16,9 @@ import {
   setupOf,
   stateOf,
 } from '../apps/client/src/care/jobsSlice';
-import { createSender, sendOne } from '../apps/client/src/offline/sender';
+import { KeepingDevice } from '../apps/client/src/offline/device.fixture';
+import { sendOne } from '../apps/client/src/offline/sender';
 import { waitingFor, type Waiting } from '../apps/client/src/offline/waiting';
-import { waitingGone, waitingPut, waitingRead, waitingSlice } from '../apps/client/src/offline/waitingSlice';
 import { facts, newId, NOW, openShop, sheet, type Shop } from '../apps/server/src/app/shop.fixture';
 import { verifyBook } from '../apps/server/src/book/store';
 import { LIMITS } from '../apps/server/src/kernel/limits';
@@ -71,87 +71,44 @@ class Line {
   };
 }
 
-/** A device: what it has kept, and a page over it that may be loaded anew at any time. */
-class Device {
-  private readonly kept = new Map<string, Waiting>();
+/** A device with its jobs, which it keeps as well. */
+class Device extends KeepingDevice {
   private readonly keptJobs = new Map<string, Job>();
-  waiting = waitingSlice.reducer(undefined, { type: 'begin' });
   jobs = jobsSlice.reducer(undefined, { type: 'begin' });
 
-  constructor(readonly line: Line) {}
+  constructor(readonly line: Line) {
+    super((one) => sendOne(one, line.fetch));
+  }
 
   private job(action: Parameters<typeof jobsSlice.reducer>[1]): void {
     this.jobs = jobsSlice.reducer(this.jobs, action);
     for (const id of this.keptJobs.keys()) if (!this.jobs.jobs[id]) this.keptJobs.delete(id);
     for (const [id, job] of Object.entries(this.jobs.jobs)) this.keptJobs.set(id, job);
   }
-  private put(waiting: Waiting): Promise<void> {
-    this.waiting = waitingSlice.reducer(this.waiting, waitingPut(waiting));
-    this.kept.set(waiting.key, waiting);
-    return Promise.resolve();
+  protected override onSent({ operation, params, body }: Waiting): void {
+    if (operation !== 'takeJobOn') return;
+    const { event } = body as { event: RunEvent };
+    this.job(jobEventSent({ jobId: params['id']!, id: params['eventId']!, event }));
   }
-  private letGo({ key, operation, params }: Waiting, sent: boolean): Promise<void> {
-    if (!sent && operation === 'startJob') this.job(jobForgotten(params['id']!));
-    this.waiting = waitingSlice.reducer(this.waiting, waitingGone(key));
-    this.kept.delete(key);
-    return Promise.resolve();
-  }
-  later(waiting: Waiting): void {
-    void this.put(waiting);
+  protected override onDropped({ operation, params }: Waiting): void {
+    if (operation === 'startJob') this.job(jobForgotten(params['id']!));
   }
   begins(job: Job): void {
     this.job(jobBegun(job));
   }
-  state(jobId: string) {
+  stands(jobId: string) {
     const job = this.jobs.jobs[jobId];
-    return job ? stateOf(job, localEvents(job, this.waiting.list)) : null;
+    return job ? stateOf(job, localEvents(job, this.state.list)) : null;
   }
   async looks(jobId: string): Promise<void> {
     if (!this.line.signal) return;
     const { status, body } = await shop.api.get(`/api/jobs/${jobId}`);
     if (status === 200) this.job(jobSeen(body as Job));
   }
-  reload(): void {
-    this.waiting = waitingSlice.reducer(undefined, waitingRead([...this.kept.values()]));
+  override reload(): void {
+    super.reload();
     const jobs = Object.fromEntries(this.keptJobs);
     this.jobs = { ...jobsSlice.reducer(undefined, { type: 'begin' }), jobs };
-  }
-  parked(): Waiting[] {
-    return this.waiting.list.filter(({ parked }) => parked !== null);
-  }
-  again(one: Waiting): void {
-    void this.put({ ...one, tries: 0, parked: null });
-  }
-  drop({ of, key }: Waiting): string[] {
-    const all = this.waiting.list.filter((one) => one.of === of);
-    const gone = all.slice(all.findIndex((one) => one.key === key));
-    for (const one of gone) void this.letGo(one, false);
-    return gone.map((one) => one.key);
-  }
-  sends(): Promise<void> {
-    return new Promise((resolve) => {
-      createSender({
-        list: () => this.waiting.list,
-        mine: () => true,
-        onSent: (one) => {
-          if (one.operation === 'takeJobOn') {
-            const { event } = one.body as { event: RunEvent };
-            this.job(jobEventSent({ jobId: one.params['id']!, id: one.params['eventId']!, event }));
-          }
-          return this.letGo(one, true);
-        },
-        onPark: (one, parked) => this.put({ ...one, parked }),
-        onTry: (one, tries) => this.put({ ...one, tries }),
-        onAnswers: () => undefined,
-        send: (one) => sendOne(one, this.line.fetch),
-        pause: () => new Promise(() => resolve()),
-        inTurn: async (run) => {
-          await run();
-          resolve();
-        },
-        now: () => 1,
-      }).nudge();
-    });
   }
 }
 
@@ -211,7 +168,7 @@ async function history(seed: number): Promise<void> {
   const takeOn = (device: Device) => {
     const id = pick(jobIds);
     const job = device.jobs.jobs[id];
-    const state = device.state(id);
+    const state = device.stands(id);
     if (!job || !state) return;
     const last = state.trail.at(-1)?.stepId;
     let event: RunEvent;
@@ -274,8 +231,8 @@ async function history(seed: number): Promise<void> {
   Object.assign(line, { signal: true, lost: 0, failing: 0, doubled: 0 });
   for (const device of devices) {
     device.reload();
-    for (let i = 0; device.waiting.list.length > 0; i++) {
-      if (i > 60) throw new Error(`a device is stuck with ${JSON.stringify(device.waiting.list[0])}`);
+    for (let i = 0; device.state.list.length > 0; i++) {
+      if (i > 60) throw new Error(`a device is stuck with ${JSON.stringify(device.state.list[0])}`);
       for (const one of device.parked())
         if (one.parked!.kind === 'broken') device.again(one);
         else for (const key of device.drop(one)) dropped.add(key);
@@ -296,7 +253,7 @@ async function history(seed: number): Promise<void> {
     const { body } = await shop.api.get(`/api/jobs/${id}`).expect(200);
     const onServer = stateOf(body as Job, []);
     expect((body as Job).ended).toBe(onServer.ended);
-    for (const device of devices) expect(device.state(id)).toEqual(onServer);
+    for (const device of devices) expect(device.stands(id)).toEqual(onServer);
   }
   // The book, read from its beginning, gives the same surfaces.
   for (const id of Object.values(surfaces)) {

@@ -3,8 +3,9 @@
 (() => {
   // Which script draws which address: written in by the build, the more particular address first.
   const PIECES = [];
-  // What views ask, as they ask it: an answer that nobody takes is let go of.
+  // What views ask, as they ask it: an answer that nobody takes is let go of. The first that fits counts.
   const ASKED = [
+    ['/(?:floor|rack)/(?:new|list)', []],
     ['/bench', ['/level-checks?state=open', '/surfaces?state=on-hold&limit=50', '/machines']],
     ['/floor', ['/machines']],
     ['/floor/([^/]+)', ['/machines/$1', '/machines/$1/stack', '/level-checks?machineId=$1&state=ended&limit=24']],
@@ -24,9 +25,8 @@
     Object.assign(link, { rel: 'preload', as: 'script', href: piece });
     document.head.append(link);
   }
-  const asked = ASKED.filter(([pattern]) => of(pattern) && !/^\/(floor|rack)\/(new|list)/.test(path)).flatMap(
-    ([pattern, addresses]) => addresses.map((address) => address.replaceAll('$1', of(pattern)[1] ?? '')),
-  );
+  const [pattern, addresses] = ASKED.find(([known]) => of(known)) ?? ['', []];
+  const asked = addresses.map((address) => address.replaceAll('$1', of(pattern)[1]));
   const answers = new Map();
   for (const address of ['/session', '/jobs?open=true', ...asked]) {
     const answer = fetch(`/api${address}`);

@@ -63,18 +63,21 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
       <Columns
         share={floor ? 1.5 : 1}
         left={
-          coming ? (
-            <Loading what="what is due" />
-          ) : (
-            <>
-              <ParkedHere />
-              <InHand checks={checks.data ?? []} jobs={jobs.data ?? []} now={now} />
-              <Holds surfaces={held.data ?? []} now={now} />
-              {machines.data ? <Due machines={machines.data} now={now} /> : null}
-              {error ? <Failed message={error.message} onRetry={machines.refetch} /> : null}
-              {floor ? <AtHand /> : null}
-            </>
-          )
+          <>
+            <ParkedHere />
+            {/* What was begun here needs no server. */}
+            <InHand checks={coming ? [] : (checks.data ?? [])} jobs={coming ? [] : (jobs.data ?? [])} now={now} />
+            {coming ? (
+              <Loading what="what is due" />
+            ) : (
+              <>
+                <Holds surfaces={held.data ?? []} now={now} />
+                {machines.data ? <Due machines={machines.data} now={now} /> : null}
+                {error ? <Failed message={error.message} onRetry={machines.refetch} /> : null}
+                {floor ? <AtHand /> : null}
+              </>
+            )}
+          </>
         }
         right={floor ?? (coming ? null : <AtHand />)}
       />

@@ -16,10 +16,17 @@ type Plain = string | number | null;
 const isPlain = (value: unknown): value is Plain =>
   value === null || typeof value === 'string' || typeof value === 'number';
 
+/** What stands at a place of a body; '' is the body itself. */
 const at = (body: unknown, path: string): unknown =>
-  path
-    .split('.')
-    .reduce<unknown>((value, key) => (typeof value === 'object' && value ? (value as never)[key] : undefined), body);
+  path === ''
+    ? body
+    : path
+        .split('.')
+        .reduce<unknown>(
+          (value, key) =>
+            typeof value === 'object' && value && Object.hasOwn(value, key) ? (value as never)[key] : undefined,
+          body,
+        );
 
 /** "endedAt" is "Ended at". */
 const words = (name: string) => {
@@ -59,20 +66,20 @@ export function changed(
   one: Waiting,
   texts: Readonly<Record<string, string>>,
 ): { ok: true; waiting: Waiting } | { ok: false; faults: Record<string, string> } {
-  const body = structuredClone(one.body) as Record<string, unknown>;
+  const body = structuredClone(one.body);
   const faults: Record<string, string> = {};
   for (const [path, text] of Object.entries(texts)) {
-    const keys = path.split('.');
-    const holder = at(body, keys.slice(0, -1).join('.')) ?? body;
-    const owner = (keys.length === 1 ? body : holder) as Record<string, unknown>;
-    const before = owner[keys.at(-1)!];
+    const end = path.lastIndexOf('.');
+    const owner = at(body, path.slice(0, Math.max(end, 0))) as Record<string, unknown>;
+    const name = path.slice(end + 1);
+    const before = owner[name];
     if (String(before ?? '') === text) continue;
     let value: Plain = text.trim() === '' && before === null ? null : text;
     if (typeof before === 'number') {
       value = numberIn(text);
       if (Number.isNaN(value)) faults[path] = 'This is not a number.';
     }
-    owner[keys.at(-1)!] = value;
+    owner[name] = value;
   }
   return Object.keys(faults).length > 0
     ? { ok: false, faults }

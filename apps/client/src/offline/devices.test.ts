@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { createSender, type SendResult } from './sender';
+import { KeepingDevice } from './device.fixture';
+import type { SendResult } from './sender';
 import type { Waiting } from './waiting';
-import { waitingGone, waitingPut, waitingRead, waitingSlice, type WaitingState } from './waitingSlice';
 
 /** A server that does each key once, refuses some for good, and is not always there. */
 class Server {
@@ -26,61 +26,6 @@ class Server {
     }
     this.acknowledged.add(key);
     return { kind: 'sent' };
-  }
-}
-
-/** A device: what it has kept, and a page over it that may be loaded anew at any time. */
-class Device {
-  readonly kept = new Map<string, Waiting>();
-  state: WaitingState = waitingSlice.reducer(undefined, { type: 'begin' });
-
-  constructor(private readonly server: Server) {}
-
-  private put(waiting: Waiting): Promise<void> {
-    this.state = waitingSlice.reducer(this.state, waitingPut(waiting));
-    this.kept.set(waiting.key, waiting);
-    return Promise.resolve();
-  }
-  private letGo(key: string): Promise<void> {
-    this.state = waitingSlice.reducer(this.state, waitingGone(key));
-    this.kept.delete(key);
-    return Promise.resolve();
-  }
-  does(waiting: Waiting): void {
-    void this.put(waiting);
-  }
-  reload(): void {
-    this.state = waitingSlice.reducer(undefined, waitingRead([...this.kept.values()]));
-  }
-  again(key: string): void {
-    const one = this.kept.get(key);
-    if (one) void this.put({ ...one, tries: 0, parked: null });
-  }
-  drop(of: string, from: string): string[] {
-    const all = this.state.list.filter((one) => one.of === of);
-    const gone = all.slice(all.findIndex(({ key }) => key === from)).map(({ key }) => key);
-    for (const key of gone) void this.letGo(key);
-    return gone;
-  }
-  /** Sends until everything is sent, parked, or has to wait. */
-  sends(): Promise<void> {
-    return new Promise((resolve) => {
-      createSender({
-        list: () => this.state.list,
-        mine: () => true,
-        onSent: ({ key }) => this.letGo(key),
-        onPark: (one, parked) => this.put({ ...one, parked }),
-        onTry: (one, tries) => this.put({ ...one, tries }),
-        onAnswers: () => undefined,
-        send: (one) => Promise.resolve(this.server.take(one)),
-        pause: () => new Promise(() => resolve()),
-        inTurn: async (run) => {
-          await run();
-          resolve();
-        },
-        now: () => 1,
-      }).nudge();
-    });
   }
 }
 
@@ -116,7 +61,8 @@ test('2,000 histories of two devices: nothing acknowledged is missing or double,
   await fc.assert(
     fc.asyncProperty(fc.array(action, { minLength: 5, maxLength: 40 }), async (history) => {
       const server = new Server();
-      const devices = [new Device(server), new Device(server)];
+      const send = (one: Waiting) => Promise.resolve(server.take(one));
+      const devices = [new KeepingDevice(send), new KeepingDevice(send)];
       const made = new Map<string, { device: number; of: string; refused: boolean }>();
       const dropped = new Set<string>();
       for (const step of history) {
@@ -124,7 +70,7 @@ test('2,000 histories of two devices: nothing acknowledged is missing or double,
           const key = `k${made.size}`;
           const of = `r${step.record}`;
           made.set(key, { device: step.device, of, refused: step.refused });
-          devices[step.device]!.does({
+          devices[step.device]!.later({
             ...{ key, order: made.size, operation: 'x', method: 'put', path: '/x', params: {}, of, touches: [] },
             ...{ body: { refused: step.refused }, what: '', at: null, personId: null, tries: 0, parked: null },
           });
@@ -132,18 +78,18 @@ test('2,000 histories of two devices: nothing acknowledged is missing or double,
         else if ('count' in step) server[step.kind] = step.count;
         else {
           const one = devices[step.device]!;
-          const [parked] = one.state.list.filter((waits) => waits.parked !== null);
+          const [parked] = one.parked();
           if (step.kind === 'sends') await one.sends();
           if (step.kind === 'reload') one.reload();
-          if (step.kind === 'again' && parked) one.again(parked.key);
-          if (step.kind === 'drop' && parked) for (const key of one.drop(parked.of, parked.key)) dropped.add(key);
+          if (step.kind === 'again' && parked) one.again(parked);
+          if (step.kind === 'drop' && parked) for (const key of one.drop(parked)) dropped.add(key);
         }
       }
       // In the end the signal is back and the server well: each device sends, and what the server failed on is tried anew.
       Object.assign(server, { signal: true, lost: 0, failing: 0 });
       for (const one of devices) {
         one.reload();
-        for (const { key, parked } of one.state.list) if (parked?.kind === 'broken') one.again(key);
+        for (const waits of one.parked()) if (waits.parked?.kind === 'broken') one.again(waits);
         for (let i = 0; i < 4; i++) await one.sends();
       }
       expect(new Set(server.done).size).toBe(server.done.length);

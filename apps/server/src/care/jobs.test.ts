@@ -33,6 +33,17 @@ async function surface(group: string, tag: string): Promise<string> {
     .expect(200);
   return id;
 }
+/** Lays a surface on a machine as a person does who has looked at everything. */
+const layOn = (surfaceId: string, { machineId = shop.machineId, turned = 0 } = {}) =>
+  shop.api.post(`/api/machines/${machineId}/mount`).send({
+    surfaceId,
+    sideUp: 'A',
+    turned,
+    answers: ['clean-dry', 'size', 'heat', 'front-mark'],
+    from: null,
+    replaces: null,
+    at: shop.clock.now,
+  });
 const look = async (id: string) => (await shop.api.get(`/api/surfaces/${id}`).expect(200)).body as Surface;
 const job = async (id: string) => (await shop.api.get(`/api/jobs/${id}`).expect(200)).body as Job;
 const setupOf = ({ procedure: doc, choices, startedAt }: Job): RunSetup => ({ procedure: doc, choices, startedAt });
@@ -82,18 +93,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
       await surface('base', 'B-001'),
       await surface('sheet', 'S-002'),
     ];
-    await shop.api
-      .post(`/api/machines/${shop.machineId}/mount`)
-      .send({
-        surfaceId: old,
-        sideUp: 'A',
-        turned: 0,
-        answers: ['clean-dry', 'size', 'heat', 'front-mark'],
-        from: null,
-        replaces: null,
-        at: NOW,
-      })
-      .expect(200);
+    await layOn(old).expect(200);
     const id = await begin('fit-base-and-sheet', { parts: { old, base, sheet: top } });
     await workTo(id, 'measure');
     expect((await look(old)).state.where).toEqual({ kind: 'rack', place: 'taken off' });
@@ -147,18 +147,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     /** A pane on the machine, turned half round, as the old surface of a job. */
     const lying = async () => {
       const old = await surface('glass', 'S-009');
-      await shop.api
-        .post(`/api/machines/${shop.machineId}/mount`)
-        .send({
-          surfaceId: old,
-          sideUp: 'A',
-          turned: 180,
-          answers: ['clean-dry', 'size', 'heat', 'front-mark'],
-          from: null,
-          replaces: null,
-          at: NOW,
-        })
-        .expect(200);
+      await layOn(old, { turned: 180 }).expect(200);
       return old;
     };
 
@@ -200,16 +189,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
       ['what lies elsewhere by now stays there, and the rest comes off all the same', true],
     ])('%s', async (_, moved) => {
       const old = await surface('glass', 'S-009');
-      const put = (machineId: string, turned: number) =>
-        shop.api.post(`/api/machines/${machineId}/mount`).send({
-          surfaceId: old,
-          sideUp: 'A',
-          turned,
-          answers: ['clean-dry', 'size', 'heat', 'front-mark'],
-          from: null,
-          replaces: null,
-          at: shop.clock.now,
-        });
+      const put = (machineId: string, turned: number) => layOn(old, { machineId, turned });
       await put(shop.machineId, 180).expect(200);
       const before = (await look(old)).state.where;
       const sheetId = await surface('sheet', 'S-002');
@@ -307,18 +287,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
       const off = { kind: 'taken-off', at: shop.clock.now, place: '' };
       await shop.api.post(`/api/surfaces/${top}/events`).send(off).expect(200);
       shop.clock.now += HOUR;
-      await shop.api
-        .post(`/api/machines/${shop.machineId}/mount`)
-        .send({
-          surfaceId: top,
-          sideUp: 'A',
-          turned: 0,
-          answers: ['clean-dry', 'size', 'heat', 'front-mark'],
-          from: null,
-          replaces: null,
-          at: shop.clock.now,
-        })
-        .expect(200);
+      await layOn(top).expect(200);
       await undoAll(id);
       expect((await look(top)).state.where.kind).toBe('machine');
       expect((await bookLines()).join()).toContain('was taken off since');
