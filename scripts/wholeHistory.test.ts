@@ -1,12 +1,15 @@
 // The whole way: two devices as the app makes them (its list of what waits, its sender, its jobs), the real server, and all
 // that can go wrong between them.
-import type { Job } from '@even-bed/contract';
+import type { Job, JobEventWrite } from '@even-bed/contract';
 import { jobOperations } from '@even-bed/contract/care/jobOperations';
 import { wearOperations } from '@even-bed/contract/wear/operations';
 import { PROCEDURES, replaySurface, type RunEvent, type SurfaceEvent } from '@even-bed/core';
-import { doneWell } from '@even-bed/core/care/workWell.fixture';
+import { cardEvents, cardOf, undoEvents } from '@even-bed/core/care/runCard';
+import type { RunSetup, RunState } from '@even-bed/core/care/runProcedure';
+import { doneWell, filledWell } from '@even-bed/core/care/workWell.fixture';
 import { seededRandom } from '@even-bed/core/level/seededMap.fixture';
 import {
+  eventsIn,
   jobBegun,
   jobEventSent,
   jobForgotten,
@@ -87,8 +90,8 @@ class Device extends KeepingDevice {
   }
   protected override onSent({ operation, params, body }: Waiting): void {
     if (operation !== 'takeJobOn') return;
-    const { event } = body as { event: RunEvent };
-    this.job(jobEventSent({ jobId: params['id']!, id: params['eventId']!, event }));
+    for (const { id, event } of eventsIn(params['eventId']!, body as JobEventWrite))
+      this.job(jobEventSent({ jobId: params['id']!, id, event }));
   }
   protected override onDropped({ operation, params }: Waiting): void {
     if (operation === 'startJob') this.job(jobForgotten(params['id']!));
@@ -115,6 +118,12 @@ class Device extends KeepingDevice {
 const JOBS = ['fit-base-and-sheet', 'mount-glass', 'check-plate', 'remove-old-surface'].flatMap((id) =>
   PROCEDURES.filter((known) => known.id === id),
 );
+
+/** All of the card in hand, as it should be done. */
+function cardAt(setup: RunSetup, state: RunState, at: number): RunEvent[] {
+  const card = cardOf(setup, state, 'practised');
+  return cardEvents(setup, state, card, filledWell(card), at);
+}
 
 async function addSurface(group: string): Promise<string> {
   const { body } = await shop.api.get('/api/surface-kinds');
@@ -146,6 +155,8 @@ async function history(seed: number): Promise<void> {
   const prints = new Set<string>();
   const dropped = new Set<string>();
   const did = new Set<string>();
+  /** What was sent at once. */
+  const batches: string[][] = [];
 
   const begin = (device: Device) => {
     const doc = pick(JOBS);
@@ -158,7 +169,7 @@ async function history(seed: number): Promise<void> {
     );
     const choices = Object.fromEntries(doc.choices.map(({ id: choice, usual }) => [choice, usual]));
     const at = shop.clock.now;
-    const body = { procedureId: doc.id, version: 0, machineId, choices, parts, sides: {}, at };
+    const body = { procedureId: doc.id, version: 0, machineId, choices, parts, sides: {}, together: null, at };
     const begun = { id, procedure: doc, choices, parts, stackBefore: [], events: [], startedAt: at, ended: null };
     device.begins(begun as unknown as Job);
     device.later(waitingFor(jobOperations.startJob, { params: { id }, body, key: id, what: '' }));
@@ -178,11 +189,21 @@ async function history(seed: number): Promise<void> {
     else if (random() < 0.08) event = { kind: 'cant', at: shop.clock.now, stepId: state.at, way: 0, note: '' };
     else event = doneWell(setupOf(job), state);
     shop.clock.now = Math.max(shop.clock.now + 1, event.at);
-    const eventId = newId();
-    did.add(eventId);
-    device.later(
-      waitingFor(jobOperations.takeJobOn, { params: { id, eventId }, body: { event }, key: eventId, what: '' }),
-    );
+    // A whole card at once, as the practised do it; or all of the last one taken back.
+    const whole =
+      random() < 0.5
+        ? [event]
+        : event.kind === 'done'
+          ? cardAt(setupOf(job), state, event.at)
+          : event.kind === 'undone'
+            ? undoEvents(state, event.at)
+            : [event];
+    const [first, ...more] = whole.map((one) => ({ id: newId(), event: one }));
+    did.add(first!.id);
+    batches.push([first!, ...more].map(({ id: eventId }) => eventId));
+    const params = { id, eventId: first!.id };
+    const body = { event: first!.event, ...(more.length > 0 ? { rest: more } : {}) };
+    device.later(waitingFor(jobOperations.takeJobOn, { params, body, key: first!.id, what: '' }));
   };
   const print = (device: Device) => {
     const id = newId();
@@ -247,6 +268,8 @@ async function history(seed: number): Promise<void> {
   expect(new Set(arrived).size).toBe(arrived.length);
   const there = new Set(arrived);
   for (const key of line.acknowledged) expect([key, there.has(key)]).toEqual([key, true]);
+  // A card is there whole or not at all.
+  for (const batch of batches) expect(new Set(batch.map((key) => there.has(key))).size).toBe(1);
   for (const key of did) expect([key, there.has(key) || dropped.has(key)]).toEqual([key, true]);
   // Server and devices see every job in the same state.
   for (const id of jobIds.filter((one) => there.has(one))) {

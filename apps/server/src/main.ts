@@ -8,6 +8,7 @@ import type { Knex } from 'knex';
 import { connect, migrate, pendingMigrations } from './db/connect';
 import { buildApp } from './app/app';
 import { ourHosts } from './app/ourHosts';
+import { keepEditions } from './care/procedureStore';
 import { countPeople } from './people/store';
 import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } from './shop/backup';
 import { takeFolder } from './db/folderLock';
@@ -26,6 +27,7 @@ async function main(): Promise<void> {
   const clientFolder = path.resolve(__dirname, '../../client/dist');
   const db = connect(databaseFile(dataFolder));
   await upgrade(db, { dataFolder, keepBackups });
+  await keepEditions(db, Date.now());
   const firstCode = (await countPeople(db)) === 0 ? String(randomInt(100_000, 1_000_000)) : null;
   const app = buildApp({
     db,

@@ -10,15 +10,27 @@ import { Section } from '../ui/Section';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { StepPhoto } from './StepPhoto';
+import type { RunRefusal } from '@even-bed/core/care/runProcedure';
 import type { JobInHand } from './useJob';
 
 const HOW = { done: '', cant: ', could not', branch: ', put right elsewhere', late: ', too late' } as const;
 
 /** What was done so far, with notes; undoing, a note, handing over, printing. */
-export function JobTrail({ inHand, now, mayDo }: { inHand: JobInHand; now: number; mayDo: boolean }) {
+export function JobTrail({
+  inHand,
+  now,
+  mayDo,
+  onUndo,
+}: {
+  inHand: JobInHand;
+  now: number;
+  mayDo: boolean;
+  /** Takes the last card back. */
+  onUndo: () => RunRefusal | null;
+}) {
   const [dialog, setDialog] = useState<'note' | 'hand-over' | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const { state, job, take } = inHand;
+  const { state, job } = inHand;
   const title = (id: string) => job.procedure.steps.find((step) => step.id === id)?.title ?? id;
   const reading = (stepId: string) =>
     Object.entries(state.readings)
@@ -41,11 +53,11 @@ export function JobTrail({ inHand, now, mayDo }: { inHand: JobInHand; now: numbe
       {mayDo ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
           <ActionButton
-            label="Undo the last step"
+            label="Undo the last card"
             kind="quiet"
             icon="back"
             disabled={state.before === null}
-            onPress={() => setFault(take({ kind: 'undone', at: rightNow(), stepId: state.at! })?.message ?? null)}
+            onPress={() => setFault(onUndo()?.message ?? null)}
             testID="undo-step"
           />
           <ActionButton label="A note" kind="quiet" icon="edit" onPress={() => setDialog('note')} testID="add-note" />
@@ -88,7 +100,7 @@ function NoteDialog({ inHand: { state, take }, onClose }: { inHand: JobInHand; o
         kind="main"
         disabled={note.trim() === ''}
         onPress={() => {
-          take({ kind: 'noted', at: rightNow(), stepId: state.at!, note });
+          take([{ kind: 'noted', at: rightNow(), stepId: state.at!, note }]);
           onClose();
         }}
         testID="note-keep"
@@ -118,7 +130,8 @@ function HandOverDialog({ inHand: { state, take }, onClose }: { inHand: JobInHan
         kind="main"
         disabled={!to}
         onPress={() => {
-          if (to) take({ kind: 'handed-over', at: rightNow(), stepId: state.at!, toId: to.id, toName: to.name, note });
+          if (to)
+            take([{ kind: 'handed-over', at: rightNow(), stepId: state.at!, toId: to.id, toName: to.name, note }]);
           onClose();
         }}
         testID="hand-over-go"

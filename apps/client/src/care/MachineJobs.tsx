@@ -10,7 +10,7 @@ import { JobLine } from './JobLine';
 
 const SHOWN = 4;
 
-/** Shortest first, so many of the jobs that only this family knows. */
+/** So many of the jobs that only this family knows, in the order in which work asks for them. */
 const USUAL = 3;
 
 interface Props {
@@ -25,21 +25,13 @@ export function MachineJobs({ machineId, family, mayDo, now }: Props) {
   const router = useRouter();
   const { data: jobs = [] } = useJobsQuery({ machineId, limit: 50 });
   const { data: procedures = [] } = useProceduresQuery(undefined, { skip: !mayDo });
-  const usual = procedures
-    .filter((known) => known.family === family)
-    .sort((p, q) => p.minutes - q.minutes)
-    .slice(0, USUAL);
+  const usual = procedures.filter((known) => known.family === family).slice(0, USUAL);
   const printing = usePrinting();
   const open = jobs.filter(({ ended }) => ended === null).length;
   const sorted = [...jobs].sort((p, q) => Number(p.ended !== null) - Number(q.ended !== null));
   if (jobs.length === 0 && (!mayDo || printing)) return null;
   return (
-    <Section
-      title="JOBS"
-      testID="machine-jobs"
-      folded={open > 0 ? `${open} under way` : 'none under way'}
-      open={open > 0 || family === 'resin'}
-    >
+    <Section title="JOBS" testID="machine-jobs" folded={open > 0 ? `${open} under way` : 'none under way'} open>
       {sorted.slice(0, SHOWN).map((job) => (
         <JobLine key={job.id} job={job} now={now} />
       ))}

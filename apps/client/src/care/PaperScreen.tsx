@@ -43,6 +43,15 @@ export function PaperScreen() {
   );
 }
 
+/** The phase of the hands before the title of a step, where the document has phases. */
+const phaseOf = ({ phases = [] }: Procedure, { phase }: ProcedureStep) => {
+  const own = phases.find(({ id }) => id === phase);
+  return own ? `${own.title.toUpperCase()}: ` : '';
+};
+
+const optionLabel = ({ choices }: Procedure, choiceId: string, optionId: string) =>
+  choices.find(({ id }) => id === choiceId)?.options.find(({ id }) => id === optionId)?.label ?? optionId;
+
 function PaperStep({ number, step, doc }: { number: number; step: ProcedureStep; doc: Procedure }) {
   const palette = usePalette();
   const where = (to: string) => {
@@ -51,11 +60,16 @@ function PaperStep({ number, step, doc }: { number: number; step: ProcedureStep;
   };
   return (
     <View style={{ borderTopWidth: 1, borderTopColor: palette.hairline, paddingTop: 8, gap: 4 }}>
-      <Section title={`${number}  ${step.title.toUpperCase()}`}>
+      <Section title={`${number}  ${phaseOf(doc, step)}${step.title.toUpperCase()}`}>
         {(step.cautions ?? []).map((id) => (
           <Words key={id} size="small" bold>{`${CAUTIONS[id].title}: ${CAUTIONS[id].text}`}</Words>
         ))}
         <Words>{step.doing}</Words>
+        {step.byChoice
+          ? Object.entries(step.byChoice.says).map(([option, says]) => (
+              <Words key={option} size="small">{`${optionLabel(doc, step.byChoice!.choice, option)}: ${says}`}</Words>
+            ))
+          : null}
         {(step.gate?.checks ?? []).map((check) => (
           <Words key={check}>{`☐ ${check}`}</Words>
         ))}

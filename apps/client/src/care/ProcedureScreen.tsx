@@ -37,7 +37,7 @@ export function ProcedureScreen() {
   const failure = errorOf(error);
   const record: ProcedureRecord | undefined = fromFile
     ? kept
-      ? { ...kept, version: 0, basedOn: null, doc: kept, at: null, personName: null }
+      ? { ...kept, version: 0, basedOn: null, doc: kept, edition: null, at: null, personName: null }
       : undefined
     : data;
   if (record) return <Editor key={`${record.id} ${record.version}`} record={record} fromFile={fromFile} />;

@@ -1,18 +1,16 @@
 import { jobOperations } from '@even-bed/contract/care/jobOperations';
-import type { Job, JobStart, MachineOverview, ProcedureRecord } from '@even-bed/contract';
-import type { Side } from '@even-bed/core';
+import type { Job, JobLayer, JobStart, MachineOverview, ProcedureRecord } from '@even-bed/contract';
 import { readyAt } from '@even-bed/core/care/runProcedure';
+import { carryList, type CarryList } from '@even-bed/core/care/together';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { later, useAppDispatch, useAppSelector } from '../state/store';
-import { useSurfacesQuery, useStackQuery } from '../surfaces/surfacesApi';
-import { sideWords } from '../surfaces/surfaceWords';
+import { useStackQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
-import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
 import { dayAndTime, weekdayTime } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
@@ -20,10 +18,12 @@ import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
+import { TickRow } from '../ui/TickRow';
 import { rightNow, useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { useProcedureQuery } from './jobApi';
 import { jobBegun } from './jobsSlice';
+import { PartPick, type PickedPart } from './PartPick';
 import { SchoolPart } from './SchoolPart';
 
 /** Before a job: the machine, the schools with the hour at which each is done, the surfaces, and what is needed. */
@@ -59,20 +59,35 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
   const { machine: named } = useLocalSearchParams<{ machine?: string }>();
   const { data: machines = [] } = useMachinesQuery();
   const { doc } = procedure;
-  const [machineId, setMachineId] = useState<string | null>(named ?? null);
+  const [machineIds, setMachineIds] = useState<string[]>(named === undefined ? [] : [named]);
+  const [many, setMany] = useState(false);
   const [choices, setChoices] = useState<Record<string, string>>(() =>
     Object.fromEntries(doc.choices.map(({ id, usual }) => [id, usual])),
   );
-  const [parts, setParts] = useState<Record<string, string>>({});
-  const [sides, setSides] = useState<Record<string, Side>>({});
+  const [picked, setPicked] = useState<Record<string, PickedPart>>({});
+  const [stacks, setStacks] = useState<Record<string, JobLayer[]>>({});
+  const [asked, setAsked] = useState(false);
   const fitting = machines.filter(({ family }) => doc.family === 'any' || doc.family === family);
-  const machine = fitting.find((known) => known.id === machineId);
-  const { currentData: stack } = useStackQuery({ id: machineId ?? '' }, { skip: machineId === null });
+  const taken = fitting.filter(({ id }) => machineIds.includes(id));
   const ready = readyAt({ procedure: doc, choices }, now);
+  const partKey = (machineId: string, partId: string) => `${machineId} ${partId}`;
+  const open = taken.flatMap(({ id }) => doc.parts.filter((part) => !picked[partKey(id, part.id)]));
   const begin = () => {
-    if (!machine) return;
+    setAsked(true);
+    if (taken.length === 0 || open.length > 0) return;
+    const together = taken.length > 1 ? uuid() : null;
+    const ids = taken.map((machine) => beginOn(machine, together));
+    router.replace(`/jobs/${ids[0]!}`);
+  };
+  const beginOn = (machine: MachineOverview, together: string | null): string => {
     const id = uuid();
     const at = rightNow();
+    const own = doc.parts.flatMap((part) => {
+      const one = picked[partKey(machine.id, part.id)];
+      return one?.surfaceId ? [[part.id, one] as const] : [];
+    });
+    const parts = Object.fromEntries(own.map(([part, one]) => [part, one.surfaceId!]));
+    const sides = Object.fromEntries(own.map(([part, one]) => [part, one.side]));
     const body: JobStart = {
       procedureId: procedure.id,
       version: procedure.version,
@@ -80,7 +95,9 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       choices,
       parts,
       sides,
+      together,
       at,
+      ...(procedure.edition === null ? {} : { edition: procedure.edition }),
     };
     const job: Job = {
       id,
@@ -95,11 +112,12 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       ended: null,
       endedAt: null,
       step: 1,
-      steps: doc.steps.length,
+      steps: doc.phases?.length ?? doc.steps.length,
+      together,
       procedure: doc,
       choices,
       parts,
-      stackBefore: (stack?.layers ?? []).filter(({ slot }) => slot !== 'film'),
+      stackBefore: stacks[machine.id] ?? [],
       events: [],
     };
     dispatch(jobBegun(job));
@@ -110,27 +128,90 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       what: `${machine.name}: ${doc.title}`,
       at: `/jobs/${id}`,
     });
-    router.replace(`/jobs/${id}`);
+    return id;
   };
+  const toggle = (id: string) =>
+    setMachineIds((old) => (old.includes(id) ? old.filter((one) => one !== id) : [...old, id]));
   return (
     <Page
       title={doc.title}
       crumbs={[{ label: 'Jobs', href: '/jobs' }]}
       actions={
         me?.role === 'looker' ? undefined : (
-          <ActionButton label="Begin" kind="main" grow disabled={!machine} onPress={begin} testID="begin-job" />
+          <ActionButton
+            label={taken.length > 1 ? `Begin on ${taken.length} machines` : 'Begin'}
+            kind="main"
+            grow
+            disabled={taken.length === 0}
+            onPress={begin}
+            testID="begin-job"
+          />
         )
       }
       testID="start-job"
     >
       <Words>{doc.about}</Words>
-      <Pick
-        label="On which machine"
-        options={fitting.map(({ id, name }) => ({ value: id, label: name }))}
-        value={machine?.id ?? null}
-        onChange={setMachineId}
-        testID="job-machine"
-      />
+      {many ? (
+        <Section title="ON WHICH MACHINES" testID="job-machines">
+          {fitting.map(({ id, name, areaName }) => (
+            <TickRow
+              key={id}
+              words={`${name}, ${areaName}`}
+              ticked={machineIds.includes(id)}
+              onPress={() => toggle(id)}
+              testID={`take-${name}`}
+            />
+          ))}
+        </Section>
+      ) : (
+        <View style={{ gap: 4 }}>
+          <Pick
+            label="On which machine"
+            options={fitting.map(({ id, name }) => ({ value: id, label: name }))}
+            value={taken[0]?.id ?? null}
+            onChange={(id) => setMachineIds([id])}
+            testID="job-machine"
+          />
+          <View style={{ alignSelf: 'flex-start' }}>
+            <ActionButton
+              label="Several machines at once"
+              kind="quiet"
+              icon="add"
+              onPress={() => setMany(true)}
+              testID="many-machines"
+            />
+          </View>
+        </View>
+      )}
+      {taken.map((machine) => (
+        <Section key={machine.id} title={taken.length > 1 ? machine.name.toUpperCase() : 'PARTS'}>
+          <StackKept
+            machineId={machine.id}
+            onStack={(layers) => setStacks((old) => ({ ...old, [machine.id]: layers }))}
+          />
+          <Collision machine={machine} ready={ready} now={now} />
+          {doc.parts.map((part) => {
+            const key = partKey(machine.id, part.id);
+            return (
+              <PartPick
+                key={key}
+                procedure={doc}
+                part={part}
+                machine={machine}
+                value={picked[key]}
+                taken={taken.flatMap(({ id }) =>
+                  id === machine.id ? [] : (picked[partKey(id, part.id)]?.surfaceId ?? []),
+                )}
+                error={
+                  asked && !picked[key] ? 'Choose one that fits, add it, or say that it is not followed.' : undefined
+                }
+                onChange={(one) => setPicked((old) => ({ ...old, [key]: one }))}
+                testID={taken.length > 1 ? `part-${machine.name}-${part.id}` : `part-${part.id}`}
+              />
+            );
+          })}
+        </Section>
+      ))}
       {doc.choices.map((choice) => (
         <SchoolPart
           key={choice.id}
@@ -145,36 +226,52 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
         />
       ))}
       <Words bold testID="ready-at">{`Done about ${dayAndTime(ready)}, if nothing comes between.`}</Words>
-      {machine ? <Collision machine={machine} ready={ready} now={now} /> : null}
-      {machine
-        ? doc.parts.map((part) => (
-            <PartPick
-              key={part.id}
-              part={part}
-              machine={machine}
-              value={parts[part.id] ?? null}
-              side={sides[part.id] ?? 'A'}
-              onSide={(side) => setSides((old) => ({ ...old, [part.id]: side }))}
-              onChange={(surfaceId) =>
-                setParts((old) =>
-                  surfaceId === ''
-                    ? Object.fromEntries(Object.entries(old).filter(([id]) => id !== part.id))
-                    : { ...old, [part.id]: surfaceId },
-                )
-              }
-            />
-          ))
-        : null}
-      <Section title="LAY READY">
-        <Facts
-          rows={[
-            ['Tools', doc.tools.join(', ')],
-            ['Materials', doc.materials.join(', ')],
-            ['Hands’ work', `about ${doc.minutes} min, ${doc.steps.length} steps with every way round`],
-          ]}
-        />
-      </Section>
+      <CarryPart
+        list={carryList(
+          doc,
+          taken.map(({ id, name }) => ({
+            machine: name,
+            parts: Object.fromEntries(
+              doc.parts.flatMap((part) => {
+                const one = picked[partKey(id, part.id)];
+                return one?.surfaceId ? [[part.id, one]] : [];
+              }),
+            ),
+          })),
+        )}
+        minutes={doc.minutes * Math.max(1, taken.length)}
+      />
     </Page>
+  );
+}
+
+/** What the machine's stack is when the job begins: what its sums start from. */
+function StackKept({ machineId, onStack }: { machineId: string; onStack: (layers: JobLayer[]) => void }) {
+  const { data: stack } = useStackQuery({ id: machineId });
+  const keep = useEffectEvent(onStack);
+  useEffect(() => {
+    if (stack) keep(stack.layers.filter(({ slot }) => slot !== 'film'));
+  }, [stack]);
+  return null;
+}
+
+/** What to buy, fetch and lay ready before it begins. */
+function CarryPart({ list, minutes }: { list: CarryList; minutes: number }) {
+  const times = (name: string, count: number) => (count > 1 ? `${count} × ${name}` : name);
+  return (
+    <Section title="LAY READY" testID="carry">
+      <Facts
+        rows={[
+          ['Tools', list.tools.join(', ')],
+          ['Materials', list.materials.map(({ name, count }) => times(name, Math.max(1, count))).join(', ')],
+          ...list.parts.map(({ machine, part, tag, place }): [string, string] => [
+            `${part}, ${machine}`,
+            tag === null ? 'any' : `${tag}${place ? `, from ${place}` : ''}`,
+          ]),
+          ['Hands’ work', `about ${minutes} min`],
+        ]}
+      />
+    </Section>
   );
 }
 
@@ -186,55 +283,5 @@ function Collision({ machine, ready, now }: { machine: MachineOverview; ready: n
     <Notice kind="due" title="It is wanted before" testID="collision">
       {`${machine.name} has a level check due ${dayAndTime(due)}, before this is done. Begin later, choose a shorter wait, or move the check.`}
     </Notice>
-  );
-}
-
-function PartPick({
-  part,
-  machine,
-  value,
-  onChange,
-  side,
-  onSide,
-}: {
-  part: ProcedureRecord['doc']['parts'][number];
-  machine: MachineOverview;
-  value: string | null;
-  onChange: (surfaceId: string) => void;
-  /** Which side goes up, where it has two. */
-  side: Side;
-  onSide: (side: Side) => void;
-}) {
-  const { data: stack } = useStackQuery({ id: machine.id });
-  const { data: racked = [] } = useSurfacesQuery({ state: 'in-rack', limit: 200 }, { skip: part.from !== 'rack' });
-  const lying = (stack?.layers ?? []).flatMap(({ surfaceId, tag, name }) =>
-    surfaceId && tag ? [{ value: surfaceId, label: `${tag} ${name}` }] : [],
-  );
-  const chosen = part.from === 'rack' ? racked.find(({ id }) => id === value) : undefined;
-  const options =
-    part.from === 'machine'
-      ? lying
-      : racked
-          .filter(({ kind }) => part.groups.includes(kind.group))
-          .map(({ id, tag, kind }) => ({ value: id, label: `${tag} ${kind.name}` }));
-  return (
-    <View>
-      <Pick
-        label={part.label}
-        options={[{ value: '', label: 'Not followed' }, ...options]}
-        value={value}
-        placeholder={options.length === 0 ? 'None is here' : 'Not followed'}
-        onChange={onChange}
-        testID={`part-${part.id}`}
-      />
-      {chosen && chosen.kind.sides.length > 1 ? (
-        <Choice
-          label={`Side of ${chosen.tag} that goes up`}
-          options={(['A', 'B'] as const).map((value) => ({ value, label: sideWords(value, chosen.kind) }))}
-          value={side}
-          onChange={onSide}
-        />
-      ) : null}
-    </View>
   );
 }

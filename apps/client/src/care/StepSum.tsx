@@ -1,70 +1,89 @@
-import type { Job, JobLayer, Plan } from '@even-bed/contract';
-import type { ToolInputs } from '@even-bed/core';
+import type { MachineOverview } from '@even-bed/contract';
+import {
+  jobAsk,
+  lightOf,
+  reachedFor,
+  verdictOf,
+  type JobAsk,
+  type JobFacts,
+  type JobSumGap,
+} from '@even-bed/core/care/jobSum';
 import type { ProcedureStep } from '@even-bed/core/care/procedure';
-import type { RunState } from '@even-bed/core/care/runProcedure';
-import { compatibility } from '@even-bed/core/fit/compatibility';
-import { materialNamed } from '@even-bed/core/fit/materials';
-import { stackChange, type FitLayer, type StackChangeInput } from '@even-bed/core/fit/stackChange';
-import { slotOf } from '@even-bed/core/surfaces/surfaceKind';
-import { timeTaken } from '@even-bed/words/span';
+import type { RunSetup, RunState } from '@even-bed/core/care/runProcedure';
+import { stackChange } from '@even-bed/core/fit/stackChange';
+import { toolAnswer } from '@even-bed/core/fit/toolAnswer';
+import { soakOf, topOf, type ToolInputs } from '@even-bed/core/fit/toolInputs';
+import { topClearance } from '@even-bed/core/fit/topClearance';
+import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '@even-bed/words/compat';
+import { stackCautionWords } from '@even-bed/words/stack';
+import { toolSentence, topCureWords } from '@even-bed/words/tool';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { soakOf } from '@even-bed/core/fit/toolInputs';
-import { stackCautionWords, stackSentence } from '@even-bed/words/stack';
-import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '@even-bed/words/compat';
-import { findingFrom, metalOf } from '../fit/findingOf';
-import { usePlansQuery } from '../fit/fitApi';
-import { toolHref, toolName } from '../fit/toolNames';
-import { useWorked } from '../fit/useWorked';
+import { toolName } from '../fit/toolNames';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { useStackQuery, useSurfaceQuery } from '../surfaces/surfacesApi';
+import { useBeginCheck } from '../level/useBeginCheck';
+import { useWorked } from '../fit/useWorked';
 import { ActionButton } from '../ui/ActionButton';
-import { signedLength, temperature } from '../ui/formatHeight';
+import { length } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { summer } from '../workers/summer';
-import { stackAfter } from './stackAfter';
 
 interface Props {
   step: ProcedureStep;
-  job: Job;
-  state: RunState;
+  machineId: string;
+  jobId: string;
+  setup: RunSetup;
+  /** The run with what is typed so far. */
+  ahead: RunState;
+  facts: JobFacts | null;
 }
 
-/** The sum that belongs to a step, filled in from the machine and from what was read; or its plan; or the tool. */
-export function StepSum({ step, job, state }: Props) {
+/** What stands in the way of a sum, in words. */
+const GAPS: Record<JobSumGap, string> = {
+  reading: 'It is worked out as soon as what is asked here is typed.',
+  'top-material': 'The probe senses metal, and what the new top is made of isn’t known here. Open the tool: it asks.',
+  'finding-differs':
+    'The machine’s page and its plan of the stack say different things of how it finds Z. Put one of them right first.',
+  part: 'It would go by a surface that isn’t followed in this job.',
+  size: 'Its size isn’t written down yet. Open the tool, or lay it on and look.',
+  face: 'What its face is made of isn’t known here: try a corner first.',
+};
+
+const SHAPES = {
+  flat: 'Flat: no light on any line.',
+  dish: 'Lower in the middle: light in the middle of the lines.',
+  dome: 'Higher in the middle: light at the ends of the lines.',
+  twist: 'Twisted: the diagonals disagree.',
+  region: 'One high region: light at one end, beside lines without any. Look under the bed first.',
+  mixed: 'The lines contradict each other: look again before anything is done.',
+};
+
+/** What a step's sum says, worked out from the records and from what is typed on the card; with the way to its tool. */
+export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) {
   const router = useRouter();
-  const { sum } = step;
-  const { machineId } = job;
-  const { data: plans = [] } = usePlansQuery({ machineId });
-  if (!sum) return null;
-  if (sum === 'level')
-    return (
-      <View style={{ alignSelf: 'flex-start' }}>
-        <ActionButton
-          label="To the machine’s level check"
-          icon="measure"
-          onPress={() => router.push(`/floor/${machineId}`)}
-          testID="sum-level"
-        />
-      </View>
+  if (!step.sum || !facts) return null;
+  if (step.sum === 'level') return <LevelPart machineId={machineId} jobId={jobId} level={facts.level} />;
+  if (step.sum === 'light') {
+    const shape = lightOf(ahead, step);
+    return shape === null ? null : (
+      <Words size="lead" bold live testID="light-sum">
+        {SHAPES[shape]}
+      </Words>
     );
-  const plan = plans.find(({ tool }) => tool === sum);
-  const known = stackFacts(plans);
+  }
+  const ask = jobAsk(setup, ahead, step, facts);
+  if (!ask) return null;
   return (
-    <Section title={`THE SUM: ${toolName(sum).name.toUpperCase()}`} testID="step-sum">
-      {sum === 'stack' && step.layers ? <StackSum layers={step.layers} job={job} state={state} known={known} /> : null}
-      {sum === 'soak' ? <SoakSum machineId={machineId} /> : null}
-      {sum === 'together' ? <TogetherSum surfaceId={Object.values(job.parts)[0] ?? null} /> : null}
-      {plan ? <Words bold>{`As planned: ${plan.sentence}`}</Words> : null}
+    <Section title={toolName(ask.tool).name.toUpperCase()} testID="step-sum">
+      <Answer ask={ask} step={step} setup={setup} ahead={ahead} facts={facts} />
       <View style={{ alignSelf: 'flex-start' }}>
         <ActionButton
-          label={plan ? 'Look at the plan' : 'Open the tool'}
+          label="Open the tool"
           icon="measure"
-          onPress={() =>
-            router.push(plan ? toolHref(plan.tool, plan.id) : (`/tools/${sum}?machine=${machineId}` as never))
-          }
+          kind="quiet"
+          onPress={() => router.push(`/tools/${ask.tool}?machine=${machineId}` as never)}
           testID="open-sum"
         />
       </View>
@@ -72,71 +91,89 @@ export function StepSum({ step, job, state }: Props) {
   );
 }
 
-/** How a machine finds Z, as its latest plan of a stack says. */
-function stackFacts(plans: readonly Plan[]) {
-  const plan = plans.find(({ tool }) => tool === 'stack') as Plan<'stack'> | undefined;
-  if (!plan) return null;
-  const { finding, moves, home, adjusters, spacerLayer, slack } = plan.input;
-  return { finding, moves, home, adjusters, spacerLayer, slack };
+/** The level check that belongs to a job: begun from here, and how it ended. */
+function LevelPart({ machineId, jobId, level }: { machineId: string; jobId: string; level: JobFacts['level'] }) {
+  const { data: machines = [] } = useMachinesQuery();
+  const machine = machines.find(({ id }) => id === machineId);
+  return (
+    <View style={{ gap: 8, alignItems: 'flex-start' }} testID="step-sum">
+      {level ? (
+        <Words size="lead" bold testID="level-sum">
+          {`${length(level.range, 2)} from highest to lowest, ${level.within ? 'within the aim' : 'not within the aim'}.`}
+        </Words>
+      ) : null}
+      {machine ? <LevelButton machine={machine} jobId={jobId} again={level !== null} /> : null}
+    </View>
+  );
 }
 
-/** The change of stack from what lay there when the job began and from what was measured in it. */
-function StackSum({
-  layers,
-  job,
-  state,
-  known,
-}: {
-  layers: NonNullable<ProcedureStep['layers']>;
-  job: Job;
-  state: RunState;
-  /** How the machine finds Z, from its latest plan of a stack. */
-  known: Pick<ToolInputs['stack'], 'finding' | 'moves' | 'home' | 'adjusters' | 'spacerLayer' | 'slack'> | null;
-}) {
-  const { data: machines = [] } = useMachinesQuery();
-  const machine = machines.find(({ id }) => id === job.machineId);
-  const top = job.procedure.parts.find(
-    ({ from, groups }) => from === 'rack' && groups.some((g) => slotOf(g) === 'top'),
+function LevelButton({ machine, jobId, again }: { machine: MachineOverview; jobId: string; again: boolean }) {
+  const { begin } = useBeginCheck(machine);
+  return (
+    <ActionButton
+      label={again ? 'Check it again' : 'Begin the level check'}
+      icon="measure"
+      onPress={() => begin(jobId)}
+      testID="sum-level"
+    />
   );
-  const { data: named } = useSurfaceQuery({ id: job.parts[top?.id ?? ''] ?? '' }, { skip: !job.parts[top?.id ?? ''] });
-  const after = stackAfter(job.stackBefore, layers, {
-    readings: state.readings,
-    choices: job.choices,
-    top: named?.kind.material ?? null,
-  });
-  if (!machine || after === null) return null;
-  const probe = machine.finding === 'inductive-probe';
-  if (probe && after.some(({ slot, material }) => slot === 'top' && material === null))
+}
+
+function Answer({
+  ask,
+  step,
+  setup,
+  ahead,
+  facts,
+}: { ask: JobAsk } & Omit<Props, 'machineId' | 'jobId' | 'facts'> & { facts: JobFacts }) {
+  if (ask.input === null)
     return (
-      <Words bold testID="stack-sum">
-        The probe senses metal, and what the new top is made of isn’t known here. Open the tool: it asks.
+      <Words tone="steel" testID="sum-gap">
+        {GAPS[ask.missing]}
       </Words>
     );
-  const sensed = (layer: JobLayer): FitLayer => ({
-    ...layer,
-    metal: metalOf(layer.material ?? materialNamed(layer.name)?.id ?? null),
-  });
-  // What finds Z and where home lies is known from a plan of this machine; without one it is asked, not guessed.
-  const input: StackChangeInput = {
-    spacerLayer: 0.2,
-    family: machine.family,
-    finding: { by: findingFrom(machine.finding, machine.family) === 'inductive-probe' ? 'inductive-probe' : 'fixed' },
-    ...(machine.finding === 'contact-probe' ? { finding: { by: 'contact-probe' } as const } : {}),
-    ...known,
-    before: job.stackBefore.map(sensed),
-    after: after.map(sensed),
-  };
-  const result = stackChange(input);
-  const facts = { result, by: input.finding.by, family: machine.family, home: input.home ?? null };
+  switch (ask.tool) {
+    case 'soak':
+      return <SoakAnswer input={ask.input} />;
+    case 'together': {
+      const part = facts.parts[step.about ?? setup.procedure.parts[0]?.id ?? ''];
+      return part ? <TogetherAnswer part={part} /> : null;
+    }
+    default:
+      return <Sentence ask={ask} stop={verdictOf(setup, ahead, step, facts) === 'stop'} />;
+  }
+}
+
+function Sentence({ ask, stop }: { ask: JobAsk & { input: object }; stop: boolean }) {
   const reader = currentManner();
+  const said = sentenceOf(ask);
+  if (said === null) return <Words tone="steel">With what is typed here it can’t be worked out.</Words>;
   return (
-    <View style={{ gap: 4 }} testID="stack-sum">
-      <Words size="lead" bold>{`${signedLength(result.change, 2)}. ${stackSentence(facts, reader)}`}</Words>
-      {known ? null : (
+    <View style={{ gap: 4 }}>
+      <Words size="lead" bold tone={stop ? 'stop' : 'ink'} live testID={`${ask.tool}-sum`}>
+        {said}
+      </Words>
+      {ask.tool === 'stack' ? <StackCautions input={ask.input as ToolInputs['stack']} /> : null}
+      {ask.tool === 'top'
+        ? topClearance(topOf(ask.input as ToolInputs['top'])).items.flatMap(({ name, cures }) =>
+            cures.map((cure, i) => <Words key={`${name} ${i}`}>{topCureWords(cure, reader)}</Words>),
+          )
+        : null}
+    </View>
+  );
+}
+
+function StackCautions({ input }: { input: ToolInputs['stack'] }) {
+  const reader = currentManner();
+  const result = stackChange(input);
+  const facts = { result, by: input.finding.by, family: input.family, home: input.home };
+  return (
+    <>
+      {result.verdict === 'ask' ? (
         <Words size="small" tone="steel">
           Say in the tool how this machine finds Z and keep it as a plan: from then on it is known here.
         </Words>
-      )}
+      ) : null}
       {result.cautions
         .filter(({ kind }) => kind === 'stop')
         .map(({ code }) => (
@@ -144,28 +181,25 @@ function StackSum({
             {stackCautionWords(code, facts, reader)}
           </Words>
         ))}
-    </View>
+    </>
   );
 }
 
-/** What may touch the first surface that the job names. */
-function TogetherSum({ surfaceId }: { surfaceId: string | null }) {
-  const { data: surface } = useSurfaceQuery({ id: surfaceId ?? '' }, { skip: surfaceId === null });
-  if (!surface) return null;
-  const { where } = surface.state;
-  const face = surface.kind.faces[where.kind === 'machine' && where.sideUp === 'B' ? 1 : 0] ?? null;
-  if (face === null)
-    return (
-      <Words
-        bold
-        testID="together-sum"
-      >{`What the face of ${surface.tag} is made of isn’t known here: try a corner first.`}</Words>
-    );
+/** A sum in one sentence, in the reader's units; null where what was typed can't be reckoned with. */
+export function sentenceOf(ask: JobAsk): string | null {
+  if (ask.input === null || ask.tool === 'soak' || ask.tool === 'together') return null;
+  try {
+    return toolSentence(ask.tool, toolAnswer(ask.tool, ask.input as never) as never, currentManner());
+  } catch {
+    return null;
+  }
+}
+
+function TogetherAnswer({ part }: { part: NonNullable<JobFacts['parts'][string]> }) {
   return (
     <View style={{ gap: 4 }} testID="together-sum">
-      <Words bold>{`${surface.tag}, ${FACE_NAMES[face].toLowerCase()}`}</Words>
-      {ASKED.map((asked) => {
-        const { answer, reasons } = compatibility({ face, limit: surface.kind.limit, ...asked }, surface.kind.care);
+      <Words bold>{`${part.tag}, ${FACE_NAMES[part.face!].toLowerCase()}`}</Words>
+      {reachedFor(part).map(({ asked, answer, reasons }) => {
         const [thing] = Object.values(asked);
         return (
           <Words key={thing} size="small">
@@ -177,30 +211,17 @@ function TogetherSum({ surfaceId }: { surfaceId: string | null }) {
   );
 }
 
-/** What is reached for while cleaning and preparing. */
-const ASKED = [
-  { solvent: 'alcohol' },
-  { solvent: 'acetone' },
-  { abrasive: 'scrub-pad' },
-  { abrasive: 'fine-grit' },
-] as const;
-
 const work = (input: Parameters<typeof soakOf>[0]) => summer().soak(soakOf(input));
 
-/** When the top is warm, for the machine's own stack and a common heater. */
-function SoakSum({ machineId }: { machineId: string }) {
-  const { data: stack } = useStackQuery({ id: machineId });
-  const layers = (stack?.layers ?? []).flatMap(({ material, thickness, fixed, slot }) =>
-    material && thickness > 0 && slot !== 'film' ? [{ material, thickness, dry: !fixed }] : [],
-  );
-  const worked = useWorked(
-    layers.length === 0 ? null : { layers, flux: 4000, setpoint: 65, ambient: 22, loss: 12, within: 2 },
-    work,
-  );
-  if (worked.kind !== 'done' || worked.result.seconds === null) return null;
+/** When the top is warm, for the machine's own stack and a common heater; off the thread that draws. */
+function SoakAnswer({ input }: { input: ToolInputs['soak'] }) {
+  const worked = useWorked(input, work);
+  if (worked.kind !== 'done') return null;
+  const { seconds, steadyTop, holdsSetpoint } = worked.result;
+  const answer = { seconds, steadyTop, holdsSetpoint, setpoint: input.setpoint, within: input.within };
   return (
     <Words bold testID="soak-sum">
-      {`Set to ${temperature(65)}, the top ends at ${temperature(worked.result.steadyTop)}, about ${timeTaken(worked.result.seconds)} from cold with a common heater.`}
+      {toolSentence('soak', answer, currentManner())}
     </Words>
   );
 }

@@ -1,6 +1,6 @@
 import type { Job, JobEventWrite } from '@even-bed/contract';
 import { addArea, store } from '../state/store';
-import { jobEventSent, jobForgotten, jobsRemembered, jobsSlice, type JobsState } from './jobsSlice';
+import { eventsIn, jobEventSent, jobForgotten, jobsRemembered, jobsSlice, type JobsState } from './jobsSlice';
 
 declare module '../state/store' {
   interface AreaSlices {
@@ -18,10 +18,9 @@ addArea<Job>({
     elsewhere: (id, job) => (job ? jobsRemembered([job]) : jobForgotten(id)),
   },
   onSent: ({ operation, params, body }) => {
-    if (operation === 'takeJobOn')
-      store.dispatch(
-        jobEventSent({ jobId: params['id']!, id: params['eventId']!, event: (body as JobEventWrite).event }),
-      );
+    if (operation !== 'takeJobOn') return;
+    for (const { id, event } of eventsIn(params['eventId']!, body as JobEventWrite))
+      store.dispatch(jobEventSent({ jobId: params['id']!, id, event }));
   },
   onLetGo: ({ operation, params }) => {
     if (operation === 'startJob') store.dispatch(jobForgotten(params['id']!));

@@ -21,6 +21,7 @@ const job = (events: Job['events'] = []): Job => ({
   endedAt: null,
   step: 1,
   steps: 9,
+  together: null,
   procedure,
   choices: {},
   parts: {},

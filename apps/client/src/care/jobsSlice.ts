@@ -59,10 +59,16 @@ export const jobRecord = (id: string): string => recordOf('care', id);
 /** What was done here of a job and the server's copy doesn't hold yet, in its order. */
 export const localEvents = (job: Job, waiting: readonly Waiting[]): RunEvent[] =>
   goesOn(waiting, jobRecord(job.id))
-    .filter(
-      ({ operation, params }) => operation === 'takeJobOn' && !job.events.some(({ id }) => id === params['eventId']),
-    )
-    .map(({ body }) => (body as JobEventWrite).event);
+    .filter(({ operation }) => operation === 'takeJobOn')
+    .flatMap(({ params, body }) => eventsIn(params['eventId']!, body as JobEventWrite))
+    .filter(({ id }) => !job.events.some((event) => event.id === id))
+    .map(({ event }) => event);
+
+/** What an operation says that happened, each with its id, in order. */
+export const eventsIn = (eventId: string, { event, rest = [] }: JobEventWrite): { id: string; event: RunEvent }[] => [
+  { id: eventId, event },
+  ...rest,
+];
 
 /** How a job stands here and now: the server's events, then what was done here. */
 export function stateOf(job: Job, local: readonly RunEvent[]): RunState {

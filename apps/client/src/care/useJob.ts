@@ -24,8 +24,11 @@ export interface JobInHand {
   state: RunState;
   progress: { at: number; of: number };
   timer: ReturnType<typeof timerOf>;
-  /** Takes it on, here at once and on the server when it can. What the engine refuses comes back, and nothing happens. */
-  take: (event: RunEvent) => RunRefusal | null;
+  /**
+   * Takes it on by all of these, here at once and on the server when it can, whole or not at all. What the engine refuses
+   * comes back, and nothing happens.
+   */
+  take: (events: readonly RunEvent[]) => RunRefusal | null;
 }
 
 /** A job, from the server and from what was done here; also without a signal. */
@@ -48,18 +51,19 @@ export function useJob(id: string): { inHand: JobInHand | null; error: unknown; 
       state,
       progress: progressOf(setup, state),
       timer: timerOf(setup, state),
-      take: (event) => {
+      take: (events) => {
+        const [first, ...rest] = events.map((event) => ({ id: uuid(), event }));
+        if (!first) return null;
         try {
-          applyRunEvent(setup, state, event);
+          events.reduce((now, event) => applyRunEvent(setup, now, event), state);
         } catch (refusal) {
           if (refusal instanceof RunRefusal) return refusal;
           throw refusal;
         }
-        const eventId = uuid();
         later(jobOperations.takeJobOn, {
-          params: { id, eventId },
-          body: { event },
-          key: eventId,
+          params: { id, eventId: first.id },
+          body: { event: first.event, ...(rest.length > 0 ? { rest } : {}) },
+          key: first.id,
           what: `${job.machineName}: ${job.title}`,
           at: `/jobs/${id}`,
         });

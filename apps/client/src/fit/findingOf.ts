@@ -1,6 +1,5 @@
-import type { Finding } from '@even-bed/contract';
 import type { Metal, ZFinding } from '@even-bed/core';
-import { MATERIALS } from '@even-bed/core/fit/materials';
+import { metalOf } from '@even-bed/core/fit/findingZ';
 
 /** Ways of finding Z as the tool asks for them. */
 export const FINDING_CHOICES: readonly { value: ZFinding['by']; label: string }[] = [
@@ -32,16 +31,6 @@ export function findingForm(by: ZFinding['by']): Record<string, string> {
       return { by };
   }
 }
-
-/** What the shop knows of a machine's way of finding Z; an endstop may be of several kinds, a spacer is the commonest. */
-export function findingFrom(finding: Finding, family: 'filament' | 'resin'): ZFinding['by'] {
-  if (finding === 'contact-probe' || finding === 'inductive-probe') return finding;
-  if (finding === 'by-hand') return 'fixed';
-  return family === 'resin' ? 'flag' : 'spacer';
-}
-
-/** What an inductive probe senses of a material; null: nothing, or it is not known. */
-export const metalOf = (material: string | null) => MATERIALS.find(({ id }) => id === material)?.metal ?? null;
 
 /** A layer of a machine's stack as the form holds it. */
 export const layerForm = (layer: {

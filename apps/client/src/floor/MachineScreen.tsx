@@ -100,7 +100,7 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
                 label={draftId || machine.openCheckId ? 'Go on with the check' : 'Check the level'}
                 kind="main"
                 grow
-                onPress={begin}
+                onPress={() => begin()}
                 testID="check-level"
               />
             ) : (

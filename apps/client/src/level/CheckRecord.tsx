@@ -1,5 +1,6 @@
 import type { LevelCheck, LevelRound } from '@even-bed/contract';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMachineQuery } from '../fleet/fleetApi';
@@ -31,6 +32,9 @@ const SOURCES: Record<LevelRound['source'], string> = {
 /** A check as the server keeps it: readings, plans and turns; one still open can be taken over on this device. */
 export function CheckRecord({ check }: { check: LevelCheck }) {
   const dispatch = useAppDispatch();
+  const router = useRouter();
+  // A check that was begun from a job leads back to it.
+  const { job: jobId } = useLocalSearchParams<{ job?: string }>();
   const personId = useAppSelector(({ people }) => people.person?.id ?? null);
   const wide = useIsWide();
   const { data: machine } = useMachineQuery({ id: check.machineId });
@@ -90,6 +94,14 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
             disabled={!machine}
             onPress={takeOver}
             testID="take-over"
+          />
+        ) : jobId !== undefined ? (
+          <ActionButton
+            label="Back to the job"
+            kind="main"
+            grow
+            onPress={() => router.push(`/jobs/${jobId}`)}
+            testID="back-to-job"
           />
         ) : undefined
       }

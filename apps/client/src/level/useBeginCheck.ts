@@ -16,7 +16,10 @@ export function useNewCheck(): (machine: MachineOverview) => `/level/${string}` 
   };
 }
 
-/** Begins a level check of a machine, or goes on with the one under way here or elsewhere. */
+/**
+ * Begins a level check of a machine, or goes on with the one under way here or elsewhere; for a job it leads back to the
+ * job when it is finished.
+ */
 export function useBeginCheck(machine: MachineOverview) {
   const router = useRouter();
   const newCheck = useNewCheck();
@@ -24,9 +27,10 @@ export function useBeginCheck(machine: MachineOverview) {
     ({ level }) =>
       Object.values(level.drafts).find((draft) => draft.machineId === machine.id && !draft.end)?.id ?? null,
   );
-  const begin = () => {
+  const begin = (jobId?: string) => {
     const known = draftId ?? machine.openCheckId;
-    router.push(known ? `/level/${known}` : newCheck(machine));
+    const to = known ? (`/level/${known}` as const) : newCheck(machine);
+    router.push(jobId === undefined ? to : `${to}?job=${jobId}`);
   };
   return { begin, draftId };
 }

@@ -218,4 +218,46 @@ const DRAWINGS: Record<string, (palette: Palette, mark?: number) => ReactNode> =
       {words(p, 165, 150, 'along the edge, blade away from you')}
     </G>
   ),
+  'proud-clip': (p) => (
+    <G>
+      <Rect x={40} y={110} width={250} height={22} fill={p.raised} stroke={p.ink} strokeWidth={1.6} />
+      <Rect x={40} y={94} width={160} height={16} fill={p.middle} stroke={p.ink} />
+      <Path d="M290 140 H214 V76 H236 V128" fill={p.paper} stroke={p.ink} strokeWidth={2} />
+      <Line x1={30} y1={93} x2={300} y2={93} stroke={p.accent} strokeWidth={2} strokeDasharray="6 4" />
+      <Line x1={225} y1={76} x2={225} y2={93} stroke={p.stop} strokeWidth={3} />
+      {words(p, 120, 84, 'top of the base')}
+      {words(p, 252, 70, 'proud')}
+      {words(p, 165, 164, 'grind it down, or notch the base round it')}
+    </G>
+  ),
+  'magnet-under-board': (p) => (
+    <G>
+      <Rect x={45} y={60} width={240} height={18} fill={p.raised} stroke={p.ink} strokeWidth={1.6} />
+      <Rect x={51} y={79} width={228} height={12} fill={p.middle} stroke={p.ink} />
+      <Arrow from={[165, 120]} to={[90, 98]} color={p.accent} width={2.4} />
+      <Arrow from={[165, 120]} to={[240, 98]} color={p.accent} width={2.4} />
+      {words(p, 165, 52, 'board, face down')}
+      {words(p, 165, 140, 'magnet within the edges, centre outward')}
+    </G>
+  ),
+  'sheet-as-template': (p) => (
+    <Plate palette={p}>
+      <Rect x={78} y={24} width={174} height={126} fill={p.middle} stroke={p.ink} />
+      <Line x1={252} y1={24} x2={252} y2={150} stroke={p.stop} strokeWidth={2.6} strokeDasharray="5 4" />
+      <Arrow from={[252, 30]} to={[252, 122]} color={p.stop} width={2} />
+      {words(p, 165, 84, 'sheet on the magnet')}
+      {words(p, 165, 102, 'the knife runs along it')}
+    </Plate>
+  ),
+  'release-cold': (p) => (
+    <G>
+      <Rect x={40} y={110} width={250} height={14} fill={p.raised} stroke={p.ink} strokeWidth={1.6} />
+      <Path d="M110 108 L220 104 L220 66 L110 66 Z" fill={p.middle} stroke={p.ink} strokeWidth={1.6} />
+      <Line x1={165} y1={20} x2={165} y2={52} stroke={p.accent} strokeWidth={3} />
+      <Line x1={151} y1={28} x2={179} y2={44} stroke={p.accent} strokeWidth={3} />
+      <Line x1={179} y1={28} x2={151} y2={44} stroke={p.accent} strokeWidth={3} />
+      <Arrow from={[240, 100]} to={[262, 74]} color={p.accent} width={2.4} />
+      {words(p, 165, 150, 'as cold as the room: it lets go at its edge')}
+    </G>
+  ),
 };

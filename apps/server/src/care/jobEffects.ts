@@ -7,7 +7,7 @@ import { actorOf, within } from '../kernel/acting';
 import { findPerson } from '../people/store';
 import { Problem } from '../kernel/problem';
 import { askToMount, mount } from '../surfaces/mount';
-import { layPlain } from '../surfaces/stackStore';
+import { layPlain, liftPlain, plainLayers } from '../surfaces/stackStore';
 import { findSurface, keepThickness, recordEvent, type Recorded } from '../surfaces/store';
 import { saveInspection } from './store';
 
@@ -34,7 +34,8 @@ export type StepRecord =
   | { kind: 'event'; recorded: Recorded }
   /** Thickness in mm that calipers said, and what stood there before. */
   | { kind: 'thickness'; surfaceId: string; was: number | null; now: number }
-  | { kind: 'layers'; machineId: string; laid: PlainLayer[] };
+  | { kind: 'layers'; machineId: string; laid: PlainLayer[] }
+  | { kind: 'lifted'; machineId: string; lifted: PlainLayer[] };
 
 const HOUR = 3_600_000;
 /** Namespace of the ids of what steps write down (a fixed, random UUID). */
@@ -83,6 +84,25 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       const put = await wholeOrNot(place, at, surfaceId, (trx) => putOn({ ...place, db: trx }, effect, surfaceId, at));
       return [...put.map(asRecord), ...(await keepMeasured(place, at, surfaceId))];
     }
+    case 'lay-layers': {
+      const laid = await layPlain(db, machine.id, place.plain, at);
+      return laid.length > 0 ? [{ kind: 'layers', machineId: machine.id, laid }] : [];
+    }
+    case 'lift-layers': {
+      const part = await partOf(place, effect.part);
+      if (!part) return [];
+      const under = slotOf(part.kind.group);
+      const lifted = (await plainLayers(db, machine.id)).filter((layer) => layer.under === under);
+      if (lifted.length === 0) return [];
+      await liftPlain(db, machine.id, lifted, at);
+      return [{ kind: 'lifted', machineId: machine.id, lifted }];
+    }
+    case 'thickness': {
+      const surfaceId = parts[effect.part];
+      if (surfaceId === undefined) return [];
+      const was = await keepThickness(db, surfaceId, { thickness: effect.thickness, at, by: title });
+      return was === undefined ? [] : [{ kind: 'thickness', surfaceId, was, now: effect.thickness }];
+    }
     default: {
       const surfaceId = parts[effect.part];
       if (surfaceId === undefined) return [];
@@ -101,7 +121,12 @@ const asRecord = (recorded: Recorded): StepRecord => ({ kind: 'event', recorded 
 const said = ({ db, machine, jobId }: EffectPlace, at: number, what: CareEvents['job-step']['said']) =>
   writeEntry(db, { at, kind: 'job-step', machineId: machine.id, data: { jobId, said: what } });
 
-type PartEffect = Exclude<ResolvedEffect, { kind: 'book' | 'materials' | 'inspect' | 'mount' }>;
+async function partOf({ db, parts }: EffectPlace, part: string) {
+  const surfaceId = parts[part];
+  return surfaceId === undefined ? null : findSurface(db, surfaceId);
+}
+
+type PartEffect = Extract<ResolvedEffect, { kind: 'take-off' | 'hold' | 'retire' | 'work' }>;
 
 /** What happens to a surface; null: it stands so already. */
 async function eventFor(

@@ -3,7 +3,7 @@ import * as schemas from '@even-bed/contract/care/jobs';
 import { pageOf } from '../kernel/page';
 import { notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
-import { addJobEvent, findJob, listJobs, startJob } from './jobStore';
+import { addJobEvents, findJob, listJobs, startJob } from './jobStore';
 import { findProcedure, listProcedures, saveProcedure } from './procedureStore';
 
 export const jobRoutes = routesOf(jobOperations, schemas, {
@@ -27,7 +27,7 @@ export const jobRoutes = routesOf(jobOperations, schemas, {
     return { body: { begun: true } };
   },
   takeJobOn: async ({ db, params, body, now }) => {
-    await addJobEvent(db, params.id, params.eventId, body.event, now);
+    await addJobEvents(db, params.id, [{ id: params.eventId, event: body.event }, ...(body.rest ?? [])], now);
     return { body: { taken: true } };
   },
 });

@@ -27,7 +27,7 @@ import { readStack } from '../surfaces/stackStore';
 import { findSurface } from '../surfaces/store';
 import { performEffects, wholeOrNot, type StepRecord } from './jobEffects';
 import { reverseEffects } from './jobUndo';
-import { findProcedure } from './procedureStore';
+import { procedureToBegin } from './procedureStore';
 
 interface JobRow {
   id: string;
@@ -45,6 +45,7 @@ interface JobRow {
   step_title: string | null;
   step: number;
   steps: number;
+  together: string | null;
   entered_at: number;
   wait_until: number | null;
   ended: JobEntry['ended'];
@@ -104,7 +105,7 @@ export async function startJob(db: Knex, id: string, write: JobStart, now: numbe
     if (before.machine_id !== write.machineId || before.procedure_id !== write.procedureId) throw idTaken('job');
     return;
   }
-  const procedure = await findProcedure(db, write.procedureId, write.version);
+  const procedure = await procedureToBegin(db, write);
   if (!procedure) throw atField('procedureId', 'This job is not known here.');
   const machine = await findMachine(db, write.machineId);
   if (!machine) throw atField('machineId', 'This machine is not here.');
@@ -138,6 +139,7 @@ export async function startJob(db: Knex, id: string, write: JobStart, now: numbe
     sides: JSON.stringify(write.sides),
     stack_before: JSON.stringify(await layersOf(db, machine.id)),
     started_at: at,
+    together: write.together,
     person_id: actorOf(db),
     holder_id: actorOf(db),
     ...columnsOf(setup, beginRun(setup)),
@@ -151,6 +153,21 @@ export async function startJob(db: Knex, id: string, write: JobStart, now: numbe
     machineId: machine.id,
     data: { jobId: id, procedureId: write.procedureId, version: procedure.version, title: doc.title, schools },
   });
+}
+
+/**
+ * Takes what happened in a job, in its order: all of a card, or nothing of it. What is known already is passed over, so
+ * that a batch that was sent twice, or broke off, doubles nothing.
+ * @param db a transaction: it is left as it was when one of them is refused
+ * @throws Problem what the engine refuses, with its fields
+ */
+export async function addJobEvents(
+  db: Knex,
+  jobId: string,
+  events: readonly { id: string; event: RunEvent }[],
+  now: number,
+): Promise<void> {
+  for (const { id, event } of events) await addJobEvent(db, jobId, id, event, now);
 }
 
 /**
@@ -310,12 +327,14 @@ const entryOf = (row: NamedJob): JobEntry => ({
   endedAt: row.ended_at,
   step: row.step,
   steps: row.steps,
+  together: row.together,
 });
 
 /** Jobs, the latest first; only those under way when asked so. */
 export async function listJobs(db: Knex, filter: JobFilter & PageAsk): Promise<Page<JobEntry>> {
   const query = latestFirst(named(db), { at: 'j.started_at', id: 'j.id' }, filter);
   if (filter.machineId !== undefined) void query.where('j.machine_id', filter.machineId);
+  if (filter.together !== undefined) void query.where('j.together', filter.together);
   if (filter.open) void query.whereNull('j.ended');
   const rows = (await query) as NamedJob[];
   return pageFrom(rows.map(entryOf), filter.limit, ({ startedAt, id }) => placeOf(startedAt, id));

@@ -1,4 +1,5 @@
-import type { ProcedureEntry, ProcedureRecord, ProcedureWrite } from '@even-bed/contract';
+import type { JobStart, ProcedureEntry, ProcedureRecord, ProcedureWrite } from '@even-bed/contract';
+import { createHash } from 'node:crypto';
 import { checkProcedure, PROCEDURES, type Procedure } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { writeEntry } from '../kernel/book';
@@ -30,7 +31,27 @@ const entryOf = (doc: Procedure, id: string, version: number, basedOn: string | 
 
 function recordOf(row: Named): ProcedureRecord {
   const doc = JSON.parse(row.doc) as Procedure;
-  return { ...entryOf(doc, row.id, row.version, row.based_on), doc, at: row.at, personName: row.person_name };
+  return {
+    ...entryOf(doc, row.id, row.version, row.based_on),
+    doc,
+    edition: null,
+    at: row.at,
+    personName: row.person_name,
+  };
+}
+
+/** Names a document that ships by what it says: another text is another edition. */
+const editionOf = (doc: Procedure) => createHash('sha256').update(JSON.stringify(doc)).digest('hex').slice(0, 16);
+
+/** Keeps what ships with this version of the program, for jobs that are begun on it when another one is installed. */
+export async function keepEditions(db: Knex, now: number): Promise<void> {
+  const rows = PROCEDURES.map((doc) => ({
+    procedure_id: doc.id,
+    edition: editionOf(doc),
+    doc: JSON.stringify(doc),
+    at: now,
+  }));
+  await db('procedure_editions').insert(rows).onConflict(['procedure_id', 'edition']).ignore();
 }
 
 const withNames = (db: Knex) =>
@@ -50,11 +71,31 @@ export async function listProcedures(db: Knex): Promise<ProcedureEntry[]> {
 /** A procedure in one of its versions, the latest when none is named. */
 export async function findProcedure(db: Knex, id: string, version?: number): Promise<ProcedureRecord | null> {
   const shipped = PROCEDURES.find((doc) => doc.id === id);
-  if (shipped) return { ...entryOf(shipped, id, 0, null), doc: shipped, at: null, personName: null };
+  if (shipped) return shippedRecord(shipped);
   const query = withNames(db).where('r.id', id).orderBy('r.version', 'desc');
   if (version !== undefined) void query.where('r.version', version);
   const row = (await query.first()) as Named | undefined;
   return row ? recordOf(row) : null;
+}
+
+const shippedRecord = (doc: Procedure): ProcedureRecord => ({
+  ...entryOf(doc, doc.id, 0, null),
+  doc,
+  edition: editionOf(doc),
+  at: null,
+  personName: null,
+});
+
+/** The document that a job is begun with: a version of the shop's own, or the edition that the device knows. */
+export async function procedureToBegin(
+  db: Knex,
+  { procedureId, version, edition }: Pick<JobStart, 'procedureId' | 'version' | 'edition'>,
+): Promise<ProcedureRecord | null> {
+  const latest = await findProcedure(db, procedureId, version);
+  if (!latest || edition === undefined || latest.edition === null || latest.edition === edition) return latest;
+  const earlier = (await db('procedure_editions').where({ procedure_id: procedureId, edition }).first()) as
+    { doc: string } | undefined;
+  return earlier ? shippedRecord(JSON.parse(earlier.doc) as Procedure) : null;
 }
 
 /** Saves a version more of a shop's own procedure. @throws Problem a shipped one, a stale one, or one that can't be worked */

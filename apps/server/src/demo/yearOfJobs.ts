@@ -1,5 +1,7 @@
 import type { PlanWrite } from '@even-bed/contract';
-import { PROCEDURES, straightWay } from '@even-bed/core';
+import { PROCEDURES, straightWay, type ProcedureStep } from '@even-bed/core';
+import { LIGHT } from '@even-bed/core/care/lightVerdict';
+import { isAsked } from '@even-bed/core/care/runProcedure';
 import { addJobEvent, startJob } from '../care/jobStore';
 import { keepPlan } from '../fit/store';
 import type { DemoEvent } from './loadDemo';
@@ -15,23 +17,29 @@ interface Hall {
   now: number;
 }
 
-/** What was read at the steps of the hall's jobs, by reading. */
+/** What was read at the steps of the hall's jobs, by "step.reading" or by reading. */
 const READINGS: Record<string, number> = {
   base: 1.21,
   sheet: 0.52,
-  overhang: 0.4,
   wipes: 3,
-  left: 0.2,
-  right: -0.1,
-  skew: 0.3,
   width: 235.2,
   depth: 234.9,
+  'along-right.where': LIGHT.middle,
   feeler: 0.05,
-  stands: 12.7,
-  spring: 11.6,
-  range: 0.07,
-  thickness: 3.98,
+  stands: 10.6,
+  spring: 9.9,
+  pile: 1,
 };
+
+/** What was read at a step; what is chosen from a list is the first of it where nothing else is said. */
+function read({ id, readings = [] }: ProcedureStep): Record<string, number> {
+  const known: Record<string, number> = {};
+  for (const reading of readings) {
+    const value = READINGS[`${id}.${reading.id}`] ?? READINGS[reading.id] ?? reading.options?.[0]?.value;
+    if (value !== undefined && isAsked(reading, known)) known[reading.id] = value;
+  }
+  return known;
+}
 
 interface DemoJob {
   procedure: string;
@@ -146,6 +154,7 @@ function worked(
     choices,
     parts: {},
     sides: {},
+    together: null,
     at: begun,
   };
   const events: DemoEvent[] = [{ at: begun, write: (trx) => startJob(trx, jobId, start, begun) }];
@@ -166,7 +175,7 @@ function worked(
             kind: 'done',
             at: done,
             stepId: step.id,
-            readings: Object.fromEntries((step.readings ?? []).map((reading) => [reading.id, READINGS[reading.id]!])),
+            readings: read(step),
             checks: step.gate?.checks.map((_, i) => i) ?? [],
             answer: step.ask?.answers[0]!.id ?? null,
           },

@@ -154,6 +154,10 @@ export async function liftPlain(db: Knex, machineId: string, lifted: readonly Pl
   if (stay.length < there.length) await saveStack(db, machineId, { layers: stay.map(layerOf), version, at });
 }
 
+/** The plain layers of a machine's stack, bottom first. */
+export const plainLayers = async (db: Knex, machineId: string): Promise<PlainLayer[]> =>
+  (await plainIn(db, machineId)).there.map(layerOf);
+
 async function plainIn(db: Knex, machineId: string): Promise<{ version: number; there: LayerRow[] }> {
   const { stack_version: version } = await needRow(db, machineId);
   return { version, there: await db<LayerRow>('stack_layers').where({ machine_id: machineId }).orderBy('position') };

@@ -75,7 +75,7 @@ export const jobOperations = operations<typeof import('./jobs'), JobAnswers>()('
     method: 'put',
     path: '/jobs/:id/events/:eventId',
     access: 'technician',
-    summary: 'Take a job on: a step done, not possible, undone, noted, handed over or stopped',
+    summary: 'Take a job on, a step or a whole card at once: done, not possible, undone, noted, handed over or stopped',
     answers: 'taken.',
     body: 'jobEventSchema',
     touches: ['Job', 'Machine', 'Surface', 'Stack', 'Inspection', 'Book'],

@@ -1,10 +1,9 @@
-import type { Procedure, RunEvent, Side } from '@even-bed/core';
+import type { FoundLayer, Procedure, RunEvent, Side } from '@even-bed/core';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
 import { PICTURES } from '@even-bed/core/care/procedure';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
 import { idField, nameField, numberField, record, timeField } from '../kit/fields';
-import type { MachineLayer } from '../surfaces/records';
 
 /** A procedure as lists show it. */
 export interface ProcedureEntry {
@@ -22,6 +21,8 @@ export interface ProcedureEntry {
 /** A procedure with its document. Every saved version is kept: runs go on with the one they began with. */
 export interface ProcedureRecord extends ProcedureEntry {
   doc: Procedure;
+  /** Which edition of a procedure that ships: it changes with the document. */
+  edition: string | null;
   at: number | null;
   personName: string | null;
 }
@@ -43,11 +44,15 @@ export interface JobStart {
   parts: Record<string, string>;
   /** Which side of a part goes up, where it has two; not said: A. */
   sides: Record<string, Side>;
+  /** The same for every machine of a fleet that is refitted alike; null: this machine alone. */
+  together: string | null;
+  /** Of a procedure that ships: which of its editions the device knows; not said: the latest. */
+  edition?: string;
   at: number;
 }
 
 /** A layer as a job found it. */
-export type JobLayer = Pick<MachineLayer, 'name' | 'thickness' | 'measured' | 'limit' | 'slot' | 'material'>;
+export type JobLayer = FoundLayer;
 
 /** A job as lists show it. */
 export interface JobEntry {
@@ -66,6 +71,8 @@ export interface JobEntry {
   endedAt: number | null;
   step: number;
   steps: number;
+  /** Jobs begun for several machines at once share it; null: this machine alone. */
+  together: string | null;
 }
 
 /** A job with all that is needed to go on with it anywhere, also without a signal. */
@@ -78,7 +85,14 @@ export interface Job extends JobEntry {
   events: (RunEvent & { id: string; personName: string | null })[];
 }
 
-export type JobEventWrite = { event: RunEvent };
+/** What happened, in its order: one moment of a card, taken whole or not at all. The first has the id of the address. */
+export interface JobEventWrite {
+  event: RunEvent;
+  rest?: { id: string; event: RunEvent }[];
+}
+
+/** More doings than any card has. */
+const MOST_AT_ONCE = 60;
 
 const target = Joi.string().max(80);
 const id = (label: string) => Joi.string().trim().min(1).max(60).label(label);
@@ -87,7 +101,19 @@ const duration = Joi.object({ seconds: numberField('Seconds', { min: 0, max: 1e7
 const effect = Joi.object({
   on: Joi.string().valid('pass', 'always'),
   kind: Joi.string()
-    .valid('take-off', 'mount', 'hold', 'retire', 'work', 'inspect', 'book', 'materials')
+    .valid(
+      'take-off',
+      'mount',
+      'hold',
+      'retire',
+      'work',
+      'inspect',
+      'thickness',
+      'lay-layers',
+      'lift-layers',
+      'book',
+      'materials',
+    )
     .required()
     .label('Effect'),
   part: id('Part'),
@@ -105,6 +131,9 @@ const effect = Joi.object({
   codes: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)),
   numbers: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)),
   text: Joi.string().max(300),
+  by: Joi.string().max(60),
+  reading: Joi.string().max(130),
+  answers: Joi.array().items(Joi.string().max(60)).max(8),
   used: Joi.array().items(Joi.string().max(60)).max(20),
 });
 
@@ -124,20 +153,49 @@ const step = Joi.object({
     .valid(...PICTURES)
     .label('Picture'),
   mark: Joi.number().integer().min(1).max(6).label('Place in the picture'),
-  only: Joi.object({ choice: id('Choice').required(), is: Joi.array().items(Joi.string().max(60)).min(1).required() }),
+  phase: id('Phase'),
+  bound: Joi.boolean().valid(true).label('Hands full'),
+  byChoice: Joi.object({
+    choice: id('Choice').required(),
+    says: Joi.object().pattern(Joi.string().max(60), Joi.string().max(300)).required(),
+  }),
+  only: Joi.object({
+    choice: id('Choice'),
+    answered: id('Answered step'),
+    is: Joi.array().items(Joi.string().max(60)).min(1).required(),
+  }).xor('choice', 'answered'),
   readings: Joi.array()
     .items(
       Joi.object({
         id: id('Reading').required(),
         label: nameField('Reading', 80).required(),
-        unit: Joi.string().valid('mm', '°C', 'turns', 'wipes', '%', 'h', '').default('').label('Unit'),
+        unit: Joi.string().valid('mm', '°C', 'turns', 'wipes', '%', 'h', 'g', '').default('').label('Unit'),
         min: numberField('Least possible', { min: -1e5, max: 1e5 }).required(),
         max: numberField('Most possible', { min: -1e5, max: 1e5 }).required(),
         least: numberField('At least', { min: -1e5, max: 1e5 }),
         most: numberField('At most', { min: -1e5, max: 1e5 }),
+        optional: Joi.boolean().valid(true).label('May be left out'),
+        options: Joi.array()
+          .items(
+            Joi.object({
+              value: numberField('Value', { min: -1e5, max: 1e5 }).required(),
+              label: nameField('Option', 60).required(),
+            }),
+          )
+          .min(1)
+          .max(8),
+        where: Joi.object({
+          reading: id('Reading').required(),
+          over: numberField('Over', { min: -1e5, max: 1e5 }).required(),
+        }),
+        known: Joi.object({
+          of: Joi.string().valid('thickness', 'plate', 'spring', 'pile', 'lowest-layer').required(),
+          part: Joi.string().max(60),
+          side: Joi.string().valid('width', 'depth'),
+        }),
       }),
     )
-    .max(6),
+    .max(8),
   ask: Joi.object({
     question: nameField('Question', 200).required(),
     answers: Joi.array()
@@ -146,6 +204,9 @@ const step = Joi.object({
           id: id('Answer').required(),
           label: nameField('Answer', 80).required(),
           to: target.required().label('Where it leads'),
+          when: Joi.string().max(40),
+          unless: Joi.string().max(40),
+          proves: Joi.boolean().valid(true),
         }),
       )
       .min(1)
@@ -156,6 +217,7 @@ const step = Joi.object({
     .items(
       Joi.object({
         reading: id('Reading').required(),
+        of: id('Share of'),
         over: numberField('Over', { min: -1e5, max: 1e5 }),
         under: numberField('Under', { min: -1e5, max: 1e5 }),
         to: target.required(),
@@ -165,19 +227,25 @@ const step = Joi.object({
   timer: Joi.object({ name: nameField('Timer', 80).required(), least: duration, most: duration, late: target }),
   gate: Joi.object({ checks: Joi.array().items(nameField('Check', 200)).max(8).required() }),
   onceOnly: Joi.boolean(),
+  behind: Joi.array().items(id('Gate')).min(1).max(8),
   sum: Joi.string()
-    .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level')
+    .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level', 'light')
     .label('Sum'),
+  takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)),
+  setpoint: numberField('Temperature meant', { min: 0, max: 200 }),
+  about: id('Part'),
   layers: Joi.array()
     .items(
       Joi.object({
-        slot: Joi.string().valid('base', 'top').required(),
+        slot: Joi.string().valid('platform', 'base', 'top').required(),
         reading: Joi.string().max(130),
         name: nameField('Layer', 60),
         only: Joi.object({ choice: id('Choice').required(), is: Joi.array().items(id('Option')).max(10).required() }),
+        part: id('Part'),
+        beside: Joi.boolean().valid(true),
       }),
     )
-    .max(4),
+    .max(6),
   photo: Joi.boolean(),
   cant: Joi.array()
     .items(Joi.object({ label: nameField('What is in the way', 80).required(), to: target.required() }))
@@ -234,7 +302,13 @@ export const procedureSchema = record<Procedure>({
     )
     .max(6)
     .required(),
+  phases: Joi.array()
+    .items(Joi.object({ id: id('Phase').required(), title: nameField('Phase', 40).required() }))
+    .min(1)
+    .max(12)
+    .label('Phases'),
   steps: Joi.array().items(step).min(1).max(80).required().label('Steps'),
+  then: Joi.array().items(Joi.string().max(60)).max(5).label('What follows'),
 }).label('The procedure');
 
 export const procedureWriteSchema = record<ProcedureWrite>({
@@ -254,39 +328,48 @@ export const jobStartSchema = record<JobStart>({
   choices: named('Choices'),
   parts: Joi.object().pattern(Joi.string().max(60), idField()).required().label('Parts'),
   sides: Joi.object().pattern(Joi.string().max(60), Joi.string().valid('A', 'B')).default({}).label('Sides'),
+  together: idField().allow(null).default(null).label('Begun together'),
+  edition: Joi.string().max(40).label('Edition'),
   at: timeField('Time').required(),
 });
 
 const onlyWith = (field: Joi.Schema, kinds: readonly string[]) =>
   field.when('kind', { is: Joi.valid(...kinds), then: Joi.required(), otherwise: Joi.forbidden() });
 
-export const jobEventSchema = record<JobEventWrite>({
-  event: Joi.object({
-    kind: Joi.string()
-      .valid('done', 'cant', 'undone', 'noted', 'handed-over', 'stopped')
-      .required()
-      .label('What happened'),
-    at: timeField('Time').required(),
-    stepId: Joi.string().max(60).required().label('Step'),
-    readings: onlyWith(Joi.object().pattern(Joi.string().max(60), Joi.number()).max(10).label('Readings'), ['done']),
-    checks: onlyWith(Joi.array().items(Joi.number().integer().min(0)).max(20).label('Checks'), ['done']),
-    answer: onlyWith(Joi.string().max(60).allow(null).label('Answer'), ['done']),
-    way: onlyWith(Joi.number().integer().min(0).max(20).label('What is in the way'), ['cant']),
-    note: onlyWith(Joi.string().trim().max(500).allow('').label('Note'), ['cant', 'noted', 'handed-over']),
-    toId: onlyWith(idField(), ['handed-over']),
-    toName: onlyWith(nameField('Person'), ['handed-over']),
-    why: onlyWith(Joi.string().trim().min(1).max(500).label('Why'), ['stopped']),
-  })
+const runEvent = Joi.object({
+  kind: Joi.string()
+    .valid('done', 'cant', 'undone', 'noted', 'handed-over', 'stopped')
     .required()
-    .label('Event'),
+    .label('What happened'),
+  at: timeField('Time').required(),
+  stepId: Joi.string().max(60).required().label('Step'),
+  readings: onlyWith(Joi.object().pattern(Joi.string().max(60), Joi.number()).max(10).label('Readings'), ['done']),
+  checks: onlyWith(Joi.array().items(Joi.number().integer().min(0)).max(20).label('Checks'), ['done']),
+  answer: onlyWith(Joi.string().max(60).allow(null).label('Answer'), ['done']),
+  way: onlyWith(Joi.number().integer().min(0).max(20).label('What is in the way'), ['cant']),
+  note: onlyWith(Joi.string().trim().max(500).allow('').label('Note'), ['cant', 'noted', 'handed-over']),
+  toId: onlyWith(idField(), ['handed-over']),
+  toName: onlyWith(nameField('Person'), ['handed-over']),
+  why: onlyWith(Joi.string().trim().min(1).max(500).label('Why'), ['stopped']),
+}).label('Event');
+
+export const jobEventSchema = record<JobEventWrite>({
+  event: runEvent.required(),
+  rest: Joi.array()
+    .items(Joi.object({ id: idField().required(), event: runEvent.required() }))
+    .max(MOST_AT_ONCE)
+    .label('What followed at once'),
 });
 
 export interface JobFilter {
   machineId?: string;
+  /** Only those begun together under this id. */
+  together?: string;
   open: boolean;
 }
 export const jobListSchema = record<JobFilter>({
   machineId: idField().label('Machine'),
+  together: idField().label('Begun together'),
   open: Joi.boolean().default(false).label('Open'),
 });
 

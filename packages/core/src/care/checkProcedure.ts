@@ -1,6 +1,15 @@
 import { INSPECTION_CARDS } from './inspectionCards';
 import { CAUTIONS } from './cautions';
-import { DONE, PICTURE_PLACES, PICTURES, STOPPED, type Procedure, type ProcedureStep, type Target } from './procedure';
+import {
+  DONE,
+  PICTURE_PLACES,
+  PICTURES,
+  STOPPED,
+  type OnlyWhen,
+  type Procedure,
+  type ProcedureStep,
+  type Target,
+} from './procedure';
 
 /** What is wrong with a procedure, and at which of its steps; empty when it is whole. */
 export interface ProcedureFault {
@@ -13,7 +22,7 @@ const isEnd = (target: Target) => target === DONE || target === STOPPED;
 
 /**
  * Whether a procedure can be worked through: every name leads somewhere, every step can reach an end, and what can't be
- * undone is only ever come to by passing a gate right before it: no gate can be walked round.
+ * undone is only ever come to by passing its gate, each time anew: no gate can be walked round.
  * Done by walking the graph of its steps under every combination of its schools.
  */
 export function checkProcedure(procedure: Procedure): ProcedureFault[] {
@@ -74,28 +83,41 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
         (reading.most ?? reading.max) > reading.max
       )
         add(step.id, `The limits of “${reading.label}” contradict each other.`);
-    for (const { reading } of step.branches ?? [])
+    for (const reading of (step.branches ?? []).flatMap(({ reading: one, of }) =>
+      of === undefined ? [one] : [one, of],
+    ))
       if (!readings.has(reading)) add(step.id, `It branches on “${reading}”, which it does not read.`);
     for (const caution of step.cautions ?? [])
       if (!(caution in CAUTIONS)) add(step.id, `The caution “${caution}” is not known.`);
     if (step.picture && !PICTURES.includes(step.picture)) add(step.id, `The picture “${step.picture}” is not known.`);
     if (step.mark !== undefined && !(step.picture && PICTURE_PLACES[step.picture]?.[step.mark - 1]))
       add(step.id, 'It means a place that its picture does not have.');
-    for (const { reading } of step.layers ?? [])
-      if (
-        reading !== undefined &&
-        !steps.some((known) => known.readings?.some(({ id }) => `${known.id}.${id}` === reading))
-      )
-        add(step.id, `Its sum takes “${reading}”, which nobody reads.`);
-    const only = step.only && choices.find(({ id }) => id === step.only!.choice);
-    if (step.only && !only) add(step.id, `It depends on the choice “${step.only.choice}”, which is not there.`);
-    for (const option of step.only?.is ?? [])
-      if (only && !only.options.some(({ id }) => id === option))
-        add(step.id, `“${option}” is no option of “${only.question}”.`);
+    for (const { reading } of step.layers ?? []) if (reading !== undefined) checkTaken(reading, step.id);
+    if (step.only) checkOnly(step.only, step.id);
+    for (const { only } of step.layers ?? []) if (only) checkOnly(only, step.id);
+    if (step.byChoice) checkOnly({ choice: step.byChoice.choice, is: Object.keys(step.byChoice.says) }, step.id);
+    if (step.phase !== undefined && !(procedure.phases ?? []).some(({ id }) => id === step.phase))
+      add(step.id, `It belongs to the phase “${step.phase}”, which is not there.`);
+    if (step.bound && (step.readings || step.gate || step.timer || step.sum))
+      add(step.id, 'Hands are full here, and it asks for something to be typed, ticked or waited for.');
+    for (const gate of step.behind ?? [])
+      if (!known.has(gate)) add(step.id, `It stands behind “${gate}”, which is no step.`);
+    if (step.ask?.answers.some(({ when }) => when !== undefined) && !step.sum)
+      add(step.id, 'Its answer waits for a sum, and it has none.');
+    for (const reading of Object.values(step.takes ?? {})) checkTaken(reading, step.id);
+    for (const { id, where, options, min, max } of step.readings ?? []) {
+      if (where && !readings.has(where.reading))
+        add(step.id, `“${id}” hangs on “${where.reading}”, which it does not read.`);
+      for (const { value } of options ?? [])
+        if (!(value >= min && value <= max)) add(step.id, `An option of “${id}” lies outside of what can be.`);
+    }
     for (const duration of [step.timer?.least, step.timer?.most]) checkHours(duration?.hoursOf, step.id);
     for (const effect of step.effects ?? []) {
       if ('part' in effect && !parts.some(({ id }) => id === effect.part))
         add(step.id, `It changes the part “${effect.part}”, which is not there.`);
+      for (const answer of effect.answers ?? [])
+        if (!step.ask?.answers.some(({ id }) => id === answer))
+          add(step.id, `It changes something with the answer “${answer}”, which it does not know.`);
       if (effect.kind === 'hold' && typeof effect.hours === 'object') checkHours(effect.hours.hoursOf, step.id);
       if (effect.kind === 'inspect') {
         const card = INSPECTION_CARDS.find(({ id }) => id === effect.card);
@@ -107,6 +129,31 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
     }
   }
   return faults;
+
+  function checkTaken(reading: string, stepId: string) {
+    if (!steps.some(({ id, readings }) => readings?.some((one) => `${id}.${one.id}` === reading)))
+      add(stepId, `Its sum takes “${reading}”, which nobody reads.`);
+  }
+
+  function checkOnly(only: OnlyWhen, stepId: string) {
+    const [options, question] =
+      'choice' in only
+        ? [
+            choices.find(({ id }) => id === only.choice)?.options,
+            choices.find(({ id }) => id === only.choice)?.question,
+          ]
+        : [steps.find(({ id }) => id === only.answered)?.ask?.answers, only.answered];
+    if (!options)
+      add(
+        stepId,
+        'choice' in only
+          ? `It depends on the choice “${only.choice}”, which is not there.`
+          : `It depends on an answer of “${only.answered}”, which asks nothing.`,
+      );
+    for (const option of only.is)
+      if (options && !options.some(({ id }) => id === option))
+        add(stepId, `“${option}” is no option of “${question}”.`);
+  }
 
   function checkHours(choiceId: string | undefined, stepId: string) {
     if (choiceId === undefined) return;
@@ -125,16 +172,36 @@ export function combinations({ choices }: Procedure): Record<string, string>[] {
   );
 }
 
-/** Whether a step is worked with these options. */
-export const applies = ({ only }: ProcedureStep, choices: Record<string, string>): boolean =>
-  only === undefined || only.is.includes(choices[only.choice] ?? '');
+/** What decides whether a step is worked: options taken, answers given so far. */
+export interface Taken {
+  choices: Readonly<Record<string, string>>;
+  answers: Readonly<Record<string, string>>;
+}
+
+/** Whether a step is worked with these options and answers. */
+export const applies = ({ only }: ProcedureStep, { choices, answers }: Taken): boolean =>
+  only === undefined || only.is.includes(('choice' in only ? choices[only.choice] : answers[only.answered]) ?? '');
 
 /** Where a target really leads once steps that don't apply are passed over. @throws Error steps that pass over in a circle */
-export function resolved(procedure: Procedure, target: Target, choices: Record<string, string>): Target {
+export function resolved(procedure: Procedure, target: Target, taken: Taken): Target {
   let at = target;
   for (let n = 0; n <= procedure.steps.length; n++) {
     const step = procedure.steps.find(({ id }) => id === at);
-    if (!step || applies(step, choices)) return at;
+    if (!step || applies(step, taken)) return at;
+    at = step.next;
+  }
+  throw new Error(`The steps after “${target}” pass over each other in a circle.`);
+}
+
+/** Everywhere that a target can lead, whatever was answered: steps that hang on an answer may be worked or passed over. */
+function everywhere(procedure: Procedure, target: Target, choices: Record<string, string>): Target[] {
+  const ends: Target[] = [];
+  let at = target;
+  for (let n = 0; n <= procedure.steps.length; n++) {
+    const step = procedure.steps.find(({ id }) => id === at);
+    if (!step?.only) return [...ends, at];
+    if ('answered' in step.only) ends.push(at);
+    else if (applies(step, { choices, answers: {} })) return [...ends, at];
     at = step.next;
   }
   throw new Error(`The steps after “${target}” pass over each other in a circle.`);
@@ -146,29 +213,35 @@ interface Edge {
   passes: boolean;
 }
 interface Graph {
-  first: Target;
+  first: Target[];
   steps: Map<string, ProcedureStep>;
   edges: Map<string, Edge[]>;
 }
 
 function graphOf(procedure: Procedure, choices: Record<string, string>): Graph {
-  const real = (to: Target) => resolved(procedure, to, choices);
-  const steps = new Map(procedure.steps.filter((step) => applies(step, choices)).map((step) => [step.id, step]));
+  const edge = (to: Target, passes: boolean) => everywhere(procedure, to, choices).map((end) => ({ to: end, passes }));
+  const steps = new Map(
+    procedure.steps
+      .filter((step) => !step.only || 'answered' in step.only || applies(step, { choices, answers: {} }))
+      .map((step) => [step.id, step]),
+  );
   const edges = new Map(
     [...steps.values()].map((step) => [
       step.id,
       [
-        // With answers, it never goes on by itself.
+        // With answers, it never goes on by itself. Where an answer proves something, only that one passes.
         ...(step.ask
-          ? step.ask.answers.map(({ to }) => ({ to: real(to), passes: true }))
-          : [{ to: real(step.next), passes: true }]),
-        ...step.cant.map(({ to }) => ({ to: real(to), passes: false })),
-        ...(step.branches ?? []).map(({ to }) => ({ to: real(to), passes: false })),
-        ...(step.timer?.late === undefined ? [] : [{ to: real(step.timer.late), passes: false }]),
+          ? step.ask.answers.flatMap(({ to, proves }) =>
+              edge(to, step.ask!.answers.some((answer) => answer.proves) ? proves === true : true),
+            )
+          : edge(step.next, true)),
+        ...step.cant.flatMap(({ to }) => edge(to, false)),
+        ...(step.branches ?? []).flatMap(({ to }) => edge(to, false)),
+        ...(step.timer?.late === undefined ? [] : edge(step.timer.late, false)),
       ],
     ]),
   );
-  return { first: real(procedure.steps[0]!.id), steps, edges };
+  return { first: everywhere(procedure, procedure.steps[0]!.id, choices), steps, edges };
 }
 
 /** Steps that are reached and from which no end is. */
@@ -183,31 +256,51 @@ function endsOf({ first, steps, edges }: Graph): ProcedureFault[] {
     ending.add(id);
     back.push(...(before.get(id) ?? []));
   }
-  return [...reached(first, edges)]
+  return [...reached(first, edges, () => true)]
     .filter((id) => steps.has(id) && !ending.has(id))
     .map((stepId) => ({ stepId, message: 'From here no end is ever reached.' }));
 }
 
-function reached(first: Target, edges: Graph['edges']): Set<Target> {
+function reached(
+  from: readonly Target[],
+  edges: Graph['edges'],
+  goes: (from: Target, edge: Edge) => boolean,
+): Set<Target> {
   const seen = new Set<Target>();
-  const open = [first];
+  const open = [...from];
   while (open.length > 0) {
     const id = open.pop()!;
     if (seen.has(id)) continue;
     seen.add(id);
-    open.push(...(edges.get(id) ?? []).map(({ to }) => to));
+    open.push(...(edges.get(id) ?? []).filter((edge) => goes(id, edge)).map(({ to }) => to));
   }
   return seen;
 }
 
-/** Steps that can't be undone and are come to by anything else than passing a gate right before them. */
+/** Whether a step is a gate: checks to tick, or an answer that proves. */
+export const isGate = ({ gate, ask }: ProcedureStep): boolean =>
+  gate !== undefined || (ask?.answers.some(({ proves }) => proves) ?? false);
+
+/**
+ * Steps that can't be undone and are come to without their gate. Where `behind` names it, it must be passed on every way
+ * from the beginning, and again on every way from the step back to itself; otherwise it stands right before.
+ */
 function gatesOf({ first, steps, edges }: Graph): ProcedureFault[] {
   const faults: ProcedureFault[] = [];
   const refuse = (stepId: string, from: string) =>
     void faults.push({ stepId, message: `It can’t be undone, and a way leads here past every gate: from ${from}.` });
-  if (steps.get(first)?.onceOnly) refuse(first, 'the beginning');
+  for (const [id, { onceOnly, behind }] of steps) {
+    if (!onceOnly || behind === undefined) continue;
+    const gates = new Set(behind.filter((gate) => steps.has(gate) && isGate(steps.get(gate)!)));
+    const round = (from: Target, edge: Edge) => !(gates.has(from) && edge.passes);
+    if (reached(first, edges, round).has(id)) refuse(id, 'the beginning');
+    const onward = (edges.get(id) ?? []).map(({ to }) => to);
+    if (reached(onward, edges, round).has(id)) refuse(id, 'itself');
+  }
+  const open = (id: Target) => steps.get(id)?.onceOnly === true && steps.get(id)!.behind === undefined;
+  for (const id of first) if (open(id)) refuse(id, 'the beginning');
   for (const [from, list] of edges)
     for (const { to, passes } of list)
-      if (steps.get(to)?.onceOnly && !(passes && steps.get(from)!.gate)) refuse(to, `“${steps.get(from)!.title}”`);
+      if (open(to) && !(passes && isGate(steps.get(from)!))) refuse(to, `“${steps.get(from)!.title}”`);
   return faults;
 }

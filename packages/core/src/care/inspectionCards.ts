@@ -10,7 +10,7 @@ export interface InspectionCode {
 export interface InspectionNumber {
   name: string;
   label: string;
-  unit: 'mm' | '%' | 'h' | 'turns';
+  unit: 'mm' | '%' | 'h' | 'turns' | '';
   min: number;
   max: number;
 }
@@ -43,7 +43,12 @@ export const INSPECTION_CARDS: readonly InspectionCard[] = [
     how: 'Straightedge on edge, light behind; along, across and both diagonals.',
     about: 'surface',
     codes: [code('none', 'none', 'ready'), code('faint', 'faint', 'due'), code('clear', 'clear', 'stop')],
-    numbers: [number('feeler', 'Thickest feeler that passes', 'mm', [0, 5])],
+    numbers: [
+      number('feeler', 'Thickest feeler that passes', 'mm', [0, 5]),
+      // 1–2 along, 3–4 across, 5–6 diagonal; where along it: none, middle, both ends, first end, last end.
+      number('line', 'Line, 1 to 6', '', [1, 6]),
+      number('where', 'Where along it, 0 to 4', '', [0, 4]),
+    ],
   },
   {
     id: 'scratches',

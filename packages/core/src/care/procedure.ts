@@ -15,8 +15,18 @@ export interface Procedure {
   materials: string[];
   parts: ProcedurePart[];
   choices: SchoolChoice[];
+  /** The phases of the hands, in order: a card each. A document without them has a card for each step. */
+  phases?: ProcedurePhase[];
   /** It begins with the first one. */
   steps: ProcedureStep[];
+  /** Jobs that hands take up next, by id. */
+  then?: string[];
+}
+
+/** What the hands do in one go, named in a word or two. */
+export interface ProcedurePhase {
+  id: string;
+  title: string;
 }
 
 /** A surface that the job is about: named when it is begun, so that its record follows. */
@@ -45,14 +55,35 @@ export const STOPPED = 'end:stopped';
 export interface ProcedureReading {
   id: string;
   label: string;
-  unit: 'mm' | '°C' | 'turns' | 'wipes' | '%' | 'h' | '';
+  unit: 'mm' | '°C' | 'turns' | 'wipes' | '%' | 'h' | 'g' | '';
   /** What can be at all: anything else is a slip of the finger. */
   min: number;
   max: number;
   /** What is good enough to go on. */
   least?: number;
   most?: number;
+  /** Feeds no sum and leads nowhere: it may be left out. */
+  optional?: true;
+  /** One of these instead of a number typed; the first is the usual one. */
+  options?: { value: number; label: string }[];
+  /** Asked only where another reading of the same step is above a value. */
+  where?: { reading: string; over: number };
+  /** Where the shop's records say it already. */
+  known?: KnownReading;
 }
+
+/** What a reading is called in the records; it is not asked again where they hold it. */
+export type KnownReading =
+  /** Thickness of a named part, taken with calipers. */
+  | { of: 'thickness'; part: string }
+  /** The machine's own plate. */
+  | { of: 'plate'; side: 'width' | 'depth' }
+  /** The springs of the machine fully compressed, from its last plan of what is under the bed. */
+  | { of: 'spring' }
+  /** The pile of washers that the sum under the bed asks for. */
+  | { of: 'pile' }
+  /** Thickness of the lowest layer of the machine's stack: its plate. */
+  | { of: 'lowest-layer' };
 
 export interface Duration {
   seconds?: number;
@@ -71,31 +102,37 @@ export interface ProcedureStep {
   picture?: PictureId;
   /** Which place of a picture with several is meant, from 1 on in the order in which the hands take them. */
   mark?: number;
-  /** Only with one of these options of a choice; otherwise it is passed over to `next`. */
-  only?: { choice: string; is: string[] };
+  /** The phase of the hands that it belongs to. */
+  phase?: string;
+  /** Hands are full: nothing is typed, ticked or waited for until they are free again. */
+  bound?: true;
+  /** What an option of a choice adds to the doing. */
+  byChoice?: { choice: string; says: Record<string, string> };
+  /** Only with one of these options of a choice, or after one of these answers; otherwise it is passed over to `next`. */
+  only?: OnlyWhen;
   readings?: ProcedureReading[];
   /** Asked when the step is done; each answer leads somewhere. */
-  ask?: { question: string; answers: { id: string; label: string; to: Target }[] };
-  /** A reading over or under a limit leads elsewhere; the first that holds. */
-  branches?: { reading: string; over?: number; under?: number; to: Target }[];
+  ask?: { question: string; answers: ProcedureAnswer[] };
+  /** A reading over or under a limit leads elsewhere; the first that holds. `of`: its share of another reading counts. */
+  branches?: { reading: string; of?: string; over?: number; under?: number; to: Target }[];
   /** Counts from when the step is entered. Not done before `least`; after `most` it leads to `late`. */
   timer?: { name: string; least?: Duration; most?: Duration; late?: Target };
   /** Must be ticked, and readings be good enough, before it goes on. Stands before what can't be undone. */
   gate?: { checks: string[] };
   /** Can't be undone: one chance. */
   onceOnly?: boolean;
+  /** The steps of whose gates one is passed before this one, each time anew; not said: the one right before. */
+  behind?: string[];
   /** A sum that belongs here, filled in from the machine. */
-  sum?: 'stack' | 'underbed' | 'top' | 'size' | 'blanks' | 'soak' | 'spacer' | 'together' | 'level';
-  /**
-   * For the stack's sum: what comes to lie where, as thick as a reading said; without one, what lay there is gone.
-   * `name`: a plain layer under what lies in the slot (a pad) · `only`: with these options of a choice.
-   */
-  layers?: {
-    slot: 'base' | 'top';
-    reading?: string;
-    name?: string;
-    only?: { choice: string; is: string[] };
-  }[];
+  sum?: StepSumId;
+  /** What the sum takes from readings: "step.reading" by the sum's own name for it. */
+  takes?: Record<string, string>;
+  /** °C meant for a soak. */
+  setpoint?: number;
+  /** The part that the sum is about; not said: the first. */
+  about?: string;
+  /** For the stack's sum. */
+  layers?: StackLayerAsk[];
   photo?: boolean;
   /** What to do when it can't be done: each leads somewhere sensible. At least one. */
   cant: { label: string; to: Target }[];
@@ -103,17 +140,75 @@ export interface ProcedureStep {
   effects?: StepEffect[];
 }
 
+export type StepSumId =
+  | 'stack'
+  | 'underbed'
+  | 'top'
+  | 'size'
+  | 'blanks'
+  | 'soak'
+  | 'spacer'
+  | 'together'
+  | 'level'
+  /** What the lines of light say of the shape. */
+  | 'light';
+
+export type OnlyWhen = { choice: string; is: string[] } | { answered: string; is: string[] };
+
+export interface ProcedureAnswer {
+  id: string;
+  label: string;
+  to: Target;
+  /** What the step's sum says where this is the answer: then nobody is asked. */
+  when?: string;
+  /** Not offered where the step's sum says this. */
+  unless?: string;
+  /** Giving it is passing the gate: it says what has been seen. No knock and no stray tap gives it. */
+  proves?: true;
+}
+
+/**
+ * What comes to lie where, as thick as a reading said or as a number is; without either, what lay there is gone. `name`: a
+ * plain layer under what lies in the slot (a pad, washers) · `only`: with these options of a choice.
+ */
+export interface StackLayerAsk {
+  slot: 'platform' | 'base' | 'top';
+  reading?: string;
+  name?: string;
+  only?: { choice: string; is: string[] };
+  /** The part that it is; its material is known from there. */
+  part?: string;
+  /** What lay there stays: this comes beside it. */
+  beside?: true;
+}
+
 /** What a step changes in the shop's records. Parts not named at the start are passed over. */
 export type StepEffect = {
   /** pass: when it goes on to `next` or by an answer (default) · always: also on a branch, or when it could not be done to its end. */ on?:
     'pass' | 'always';
+  /** Only with one of these answers; not said: with any. */
+  answers?: string[];
 } & (
   | { kind: 'take-off'; part: string; place: string }
   | { kind: 'mount'; part: string }
   | { kind: 'hold'; part: string; hold: HoldKind; hours: number | { hoursOf: string }; reason: string }
   | { kind: 'retire'; part: string; why: string }
   | { kind: 'work'; part: string; work: SurfaceWork; note: string }
-  | { kind: 'inspect'; part: string; card: string; codes: Record<string, string>; numbers: Record<string, string> }
+  /** `codes`: the card's code by answer, or by the value of the reading that `by` names; "*": any other. */
+  | {
+      kind: 'inspect';
+      part: string;
+      card: string;
+      codes: Record<string, string>;
+      numbers: Record<string, string>;
+      by?: string;
+    }
+  /** A part was measured: it stays with it. */
+  | { kind: 'thickness'; part: string; reading: string }
+  /** The plain layers that the job's sums name are there now: washers. */
+  | { kind: 'lay-layers' }
+  /** The plain layers under a part went with it: a pad, an adhesive. */
+  | { kind: 'lift-layers'; part: string }
   | { kind: 'book'; text: string }
   | { kind: 'materials'; used: string[] }
 );
@@ -132,6 +227,10 @@ export const PICTURES = [
   'washers',
   'film-frame',
   'trim-edge',
+  'proud-clip',
+  'magnet-under-board',
+  'sheet-as-template',
+  'release-cold',
 ] as const;
 export type PictureId = (typeof PICTURES)[number];
 

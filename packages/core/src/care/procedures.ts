@@ -1,12 +1,17 @@
 import type { Procedure } from './procedure';
+import { baseOnGlass } from './procedures/baseOnGlass';
 import { checkPlate } from './procedures/checkPlate';
 import { cutGlass, cutLaminate } from './procedures/cutting';
 import { fitFilm, replaceAndRetire } from './procedures/filmAndRetire';
 import { fitBaseAndSheet } from './procedures/fitBaseAndSheet';
-import { fitFlexOnResin } from './procedures/fitFlexOnResin';
-import { laminateFilm } from './procedures/laminateFilm';
+import { fitFlexOnResin, rehearsePlatform } from './procedures/fitFlexOnResin';
+import { freePrint } from './procedures/freePrint';
+import { laminateFilm, renewFilm } from './procedures/laminateFilm';
+import { magnetUnderBoard } from './procedures/magnetUnderBoard';
 import { mountGlass } from './procedures/mountGlass';
+import { firstPrint, firstPrintResin, prepareSheet } from './procedures/prepareAndPrint';
 import { removeOldSurface } from './procedures/removeOldSurface';
+import { trimMagnet } from './procedures/trimMagnet';
 import { countersinkScrews, underBedCheck } from './procedures/underAndOver';
 
 /** The jobs that ship with the shop, in the order in which work asks for them. Source: common practice. */
@@ -14,13 +19,22 @@ export const PROCEDURES: readonly Procedure[] = [
   removeOldSurface,
   checkPlate,
   fitBaseAndSheet,
-  laminateFilm,
+  prepareSheet,
+  firstPrint,
+  freePrint,
   fitFlexOnResin,
+  rehearsePlatform,
+  firstPrintResin,
+  fitFilm,
+  laminateFilm,
+  renewFilm,
   mountGlass,
+  baseOnGlass,
+  trimMagnet,
+  magnetUnderBoard,
   cutGlass,
   cutLaminate,
   countersinkScrews,
   underBedCheck,
-  fitFilm,
   replaceAndRetire,
 ];

@@ -4,6 +4,8 @@ import {
   STOPPED,
   type Duration,
   type Procedure,
+  type ProcedurePhase,
+  type ProcedureReading,
   type ProcedureStep,
   type StepEffect,
   type Target,
@@ -66,7 +68,7 @@ export class RunRefusal extends Error {
 /** A run as it begins. */
 export function beginRun({ procedure, choices, startedAt }: RunSetup): RunState {
   return {
-    at: resolved(procedure, procedure.steps[0]!.id, choices),
+    at: resolved(procedure, procedure.steps[0]!.id, { choices, answers: {} }),
     enteredAt: startedAt,
     ended: null,
     readings: {},
@@ -140,6 +142,12 @@ function undo(state: RunState, stepId: string): RunState {
   return { ...state.before, notes: state.notes, holderId: state.holderId };
 }
 
+/** What the hands do, with what the option of a choice adds. */
+export function doingOf({ doing, byChoice }: ProcedureStep, choices: Readonly<Record<string, string>>): string {
+  const added = byChoice?.says[choices[byChoice.choice] ?? ''];
+  return added === undefined ? doing : `${doing} ${added}`;
+}
+
 /** Seconds of a duration under the options taken. */
 export const secondsOf = (
   { seconds = 0, hoursOf }: Duration,
@@ -175,7 +183,8 @@ function finishStep(setup: RunSetup, state: RunState, event: DoneEvent): RunStat
   if (timer?.until != null && event.at < timer.until)
     throw new RunRefusal('too-early', `${timer.name}: not before its time is up.`);
   if (timer?.late != null && event.at > timer.late) return leave(setup, state, step.timer!.late!, event.at, 'late');
-  const read = checkedReadings(step, event.readings);
+  const read = readingsIn(step, event.readings);
+  refuse('missing', '', missingIn(step, read));
   const known: RunState = {
     ...state,
     readings: {
@@ -183,13 +192,10 @@ function finishStep(setup: RunSetup, state: RunState, event: DoneEvent): RunStat
       ...Object.fromEntries(Object.entries(read).map(([id, value]) => [`${step.id}.${id}`, value])),
     },
   };
-  const branch = step.branches?.find(
-    ({ reading, over, under }) =>
-      (over !== undefined && read[reading]! > over) || (under !== undefined && read[reading]! < under),
-  );
+  const branch = branchOf(step, read);
   // A branch is no way through a gate: it leads round to where things are put right.
   if (branch) return leave(setup, known, branch.to, event.at, 'branch', state);
-  checkGate(step, read, event.checks);
+  refuse('gate', 'Not yet: ', gateFaults(step, read, event.checks));
   if (!step.ask) return leave(setup, known, step.next, event.at, 'done', state);
   const answer = step.ask.answers.find(({ id }) => id === event.answer);
   if (!answer) throw new RunRefusal('missing', step.ask.question, { answer: step.ask.question });
@@ -197,26 +203,55 @@ function finishStep(setup: RunSetup, state: RunState, event: DoneEvent): RunStat
   return leave(setup, answered, answer.to, event.at, 'done', state);
 }
 
-function checkedReadings(step: ProcedureStep, given: Record<string, number>): Record<string, number> {
-  const fields: Record<string, string> = {};
-  const read: Record<string, number> = {};
-  for (const { id, label, unit, min, max } of step.readings ?? []) {
-    const value = given[id];
-    if (value === undefined || !Number.isFinite(value)) fields[`readings.${id}`] = `${label} is missing.`;
-    else if (value < min || value > max)
-      fields[`readings.${id}`] = `${label} must lie between ${min} and ${max} ${unit}`.trim() + '.';
-    else read[id] = value;
-  }
-  const [first] = Object.values(fields);
-  if (first !== undefined) throw new RunRefusal('missing', first, fields);
-  return read;
+/** The readings of a step among those given: those that it asks for, as they lie. */
+export function readingsIn(step: ProcedureStep, given: Readonly<Record<string, number>>): Record<string, number> {
+  return Object.fromEntries(
+    (step.readings ?? []).flatMap((reading) => {
+      const value = given[reading.id];
+      return value === undefined || !isAsked(reading, given) || (reading.optional && Number.isNaN(value))
+        ? []
+        : [[reading.id, value]];
+    }),
+  );
 }
 
-/** @throws RunRefusal a reading that is not good enough, or a check that is not ticked */
-function checkGate(step: ProcedureStep, read: Record<string, number>, ticked: readonly number[]): void {
+/** Whether a reading is asked for at all: some only where another one shows something. */
+export const isAsked = ({ where }: ProcedureReading, given: Readonly<Record<string, number>>): boolean =>
+  where === undefined || (given[where.reading] ?? -Infinity) > where.over;
+
+/** What is missing or can't be among the readings of a step, in words by field. */
+export function missingIn(step: ProcedureStep, read: Readonly<Record<string, number>>): Record<string, string> {
+  const fields: Record<string, string> = {};
+  for (const reading of step.readings ?? []) {
+    const { id, label, unit, min, max, optional, options } = reading;
+    const value = read[id];
+    if (value === undefined ? optional || !isAsked(reading, read) : false) continue;
+    if (value === undefined || !Number.isFinite(value)) fields[`readings.${id}`] = `${label} is missing.`;
+    else if (options && !options.some((option) => option.value === value))
+      fields[`readings.${id}`] = `${label}: choose one of those shown.`;
+    else if (value < min || value > max)
+      fields[`readings.${id}`] = `${label} must lie between ${min} and ${max} ${unit}`.trim() + '.';
+  }
+  return fields;
+}
+
+/** The branch that readings lead into, or undefined: none. */
+export const branchOf = ({ branches }: ProcedureStep, read: Readonly<Record<string, number>>) =>
+  branches?.find(({ reading, of, over, under }) => {
+    const value = of === undefined ? read[reading]! : read[reading]! / read[of]!;
+    return (over !== undefined && value > over) || (under !== undefined && value < under);
+  });
+
+/** What stands in the gate: readings that are not good enough, checks that are not ticked, in words by field. */
+export function gateFaults(
+  step: ProcedureStep,
+  read: Readonly<Record<string, number>>,
+  ticked: readonly number[],
+): Record<string, string> {
   const fields: Record<string, string> = {};
   for (const { id, label, unit, least, most } of step.readings ?? []) {
-    const value = read[id]!;
+    const value = read[id];
+    if (value === undefined) continue;
     if (least !== undefined && value < least)
       fields[`readings.${id}`] = `${label}: at least ${least} ${unit} are needed to go on.`;
     if (most !== undefined && value > most)
@@ -225,8 +260,13 @@ function checkGate(step: ProcedureStep, read: Record<string, number>, ticked: re
   step.gate?.checks.forEach((check, i) => {
     if (!ticked.includes(i)) fields[`checks.${i}`] = check;
   });
+  return fields;
+}
+
+/** @throws RunRefusal where there is any fault */
+function refuse(code: RunRefusal['code'], before: string, fields: Record<string, string>): void {
   const [first] = Object.values(fields);
-  if (first !== undefined) throw new RunRefusal('gate', `Not yet: ${first}`, fields);
+  if (first !== undefined) throw new RunRefusal(code, `${before}${first}`, fields);
 }
 
 function leave(
@@ -237,7 +277,7 @@ function leave(
   how: RunState['trail'][number]['how'],
   before: RunState = state,
 ): RunState {
-  const target = resolved(setup.procedure, to, setup.choices);
+  const target = resolved(setup.procedure, to, { choices: setup.choices, answers: state.answers });
   const ended = target === DONE ? 'done' : target === STOPPED ? 'stopped' : null;
   return {
     ...state,
@@ -251,7 +291,8 @@ function leave(
 
 /** What follows for the records from an event that was taken: hours and codes filled in. */
 export type ResolvedEffect =
-  | Exclude<StepEffect, { kind: 'hold' | 'inspect' }>
+  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' }>
+  | { kind: 'thickness'; part: string; thickness: number }
   | { kind: 'hold'; part: string; hold: Extract<StepEffect, { kind: 'hold' }>['hold']; hours: number; reason: string }
   | { kind: 'inspect'; part: string; card: string; code: string; numbers: Record<string, number> };
 
@@ -264,21 +305,28 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
   if (!step || how === 'late') return [];
   return (step.effects ?? []).flatMap((effect): ResolvedEffect[] => {
     if (how !== 'done' && effect.on !== 'always') return [];
+    if (effect.answers && !effect.answers.includes(answer ?? '')) return [];
     if (effect.kind === 'hold') {
       const hours =
         typeof effect.hours === 'number' ? effect.hours : hoursIn(setup.procedure, setup.choices, effect.hours.hoursOf);
       return hours > 0 ? [{ kind: 'hold', part: effect.part, hold: effect.hold, hours, reason: effect.reason }] : [];
     }
     if (effect.kind === 'inspect') {
-      const code = effect.codes[answer ?? ''] ?? effect.codes['*'];
+      const seen = effect.by === undefined ? (answer ?? '') : String(after.readings[`${step.id}.${effect.by}`]);
+      const code = effect.codes[seen] ?? effect.codes['*'];
       if (code === undefined) return [];
       const numbers = Object.fromEntries(
         Object.entries(effect.numbers).flatMap(([name, reading]) => {
-          const value = after.readings[`${step.id}.${reading}`];
+          // The line of a picture that the step means.
+          const value = reading === '#mark' ? step.mark : after.readings[`${step.id}.${reading}`];
           return value === undefined ? [] : [[name, value]];
         }),
       );
       return [{ kind: 'inspect', part: effect.part, card: effect.card, code, numbers }];
+    }
+    if (effect.kind === 'thickness') {
+      const thickness = after.readings[`${step.id}.${effect.reading}`] ?? after.readings[effect.reading];
+      return thickness === undefined ? [] : [{ kind: 'thickness', part: effect.part, thickness }];
     }
     return [effect];
   });
@@ -288,14 +336,18 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
 export function straightWay(
   { procedure, choices }: Pick<RunSetup, 'procedure' | 'choices'>,
   from?: string,
+  given: Readonly<Record<string, string>> = {},
 ): ProcedureStep[] {
   const way: ProcedureStep[] = [];
-  let at = resolved(procedure, from ?? procedure.steps[0]!.id, choices);
+  const answers: Record<string, string> = { ...given };
+  let at = resolved(procedure, from ?? procedure.steps[0]!.id, { choices, answers });
   while (way.length <= procedure.steps.length) {
     const step = procedure.steps.find(({ id }) => id === at);
     if (!step || way.includes(step)) break;
     way.push(step);
-    at = resolved(procedure, step.ask?.answers[0]?.to ?? step.next, choices);
+    const answer = step.ask?.answers.find(({ id }) => id === answers[step.id]) ?? step.ask?.answers[0];
+    if (answer) answers[step.id] = answer.id;
+    at = resolved(procedure, answer?.to ?? step.next, { choices, answers });
   }
   return way;
 }
@@ -309,9 +361,26 @@ export function readyAt(setup: Pick<RunSetup, 'procedure' | 'choices'>, now: num
   return now + 1000 * (waits + hands);
 }
 
-/** Steps done and steps of the straight way in all, for "step 7 of 14". */
+/** Phases gone through and phases in all, for "phase 3 of 6"; steps where a document has no phases. */
 export function progressOf(setup: RunSetup, state: RunState): { at: number; of: number } {
-  const way = straightWay(setup);
-  const index = way.findIndex(({ id }) => id === state.at);
-  return { at: state.at === null ? way.length : index >= 0 ? index + 1 : 0, of: way.length };
+  const { phases } = setup.procedure;
+  if (!phases) {
+    const way = straightWay(setup);
+    const index = way.findIndex(({ id }) => id === state.at);
+    return { at: state.at === null ? way.length : index >= 0 ? index + 1 : 0, of: way.length };
+  }
+  const worked = phasesOf(setup, state);
+  const own = setup.procedure.steps.find(({ id }) => id === state.at)?.phase;
+  return {
+    at: state.at === null ? worked.length : worked.findIndex(({ id }) => id === own) + 1,
+    of: worked.length,
+  };
+}
+
+/** The phases that a run goes through under its choices: those of the straight way, and the one it stands in. */
+export function phasesOf(setup: RunSetup, state: Pick<RunState, 'at' | 'answers'>): ProcedurePhase[] {
+  const { procedure } = setup;
+  const worked = new Set(straightWay(setup, undefined, state.answers).map(({ phase }) => phase));
+  worked.add(procedure.steps.find(({ id }) => id === state.at)?.phase);
+  return (procedure.phases ?? []).filter(({ id }) => worked.has(id));
 }

@@ -1,5 +1,170 @@
-import { DONE, STOPPED, type Procedure } from '../procedure';
-import { exposeStrip, tornLiner } from './commonSteps';
+import { DONE, STOPPED, type Procedure, type ProcedureStep, type SchoolChoice, type StackLayerAsk } from '../procedure';
+import { addUp, exposeStrip, moveTripPoint, printSpacer, tornLiner } from './commonSteps';
+
+const LAYERS: StackLayerAsk[] = [
+  { slot: 'base', reading: 'measure.magnet', part: 'magnet' },
+  { slot: 'top', reading: 'measure.flex', part: 'flex' },
+];
+
+/** What stands in for the parts while it is rehearsed: a magnet with its liner on does not hang from aluminium. */
+const REHEARSAL: SchoolChoice = {
+  id: 'rehearsal',
+  question: 'What stands in for the new parts in the rehearsal',
+  options: [
+    { id: 'packing', label: 'packing, taped on', because: 'Card or sheet as thick as both together; at hand.' },
+    { id: 'spacer', label: 'a printed spacer', because: 'As thick as both together, in whole layers, never thinner.' },
+    { id: 'parts', label: 'the parts themselves, taped round the edge', because: 'The true outline too; liner on.' },
+  ],
+  usual: 'packing',
+};
+
+const TAPED = {
+  choice: 'rehearsal',
+  says: {
+    packing: 'Tape packing under the platform, as thick as both parts together, at all four corners and the middle.',
+    spacer: 'Tape the printed spacers under the platform, at all four corners and the middle.',
+    parts:
+      'Magnet with its liner on and plate together: tape them on all round the edge. By themselves they don’t hang.',
+  },
+};
+
+const screen = (doing: string) =>
+  `${doing} Relieve the platform’s screws first, then raise it by hand, slowly. Look at film and screen.`;
+
+/** The rehearsal of a thicker platform, from the sum on. */
+const rehearsal = (first: string, layers: StackLayerAsk[], next: string): ProcedureStep[] => [
+  {
+    id: 'print-dummy',
+    title: 'Print the spacers',
+    doing: 'Print five small pads, as thick as both parts together. Measure them: not thinner than asked for.',
+    phase: 'rehearse',
+    only: { choice: 'rehearsal', is: ['spacer'] },
+    sum: 'spacer',
+    takes: Object.fromEntries(layers.map(({ reading }) => [reading!, reading!])),
+    cant: [{ label: 'There is no printer for it', to: STOPPED }],
+    next: 'tape-on',
+  },
+  {
+    id: 'tape-on',
+    title: 'Tape it on',
+    doing: 'Platform clean and dry.',
+    phase: 'rehearse',
+    byChoice: TAPED,
+    cautions: ['magnet'],
+    cant: [{ label: 'It does not hold', to: STOPPED }],
+    next: 'move',
+  },
+  moveTripPoint('rehearse', layers, 'lower'),
+  {
+    id: 'lower',
+    title: 'Lower it over the empty vat',
+    doing:
+      'Loosen the platform’s screws, not out. Empty vat in, clean and dry. Lower by jog, a hand at the switch; the last 10 mm a tenth at a time, until home trips.',
+    phase: 'rehearse',
+    picture: 'empty-vat',
+    cautions: ['moving', 'knock', 'resin'],
+    gate: { checks: ['Did home trip before anything touched, and did all pass the edges of the vat?'] },
+    cant: [
+      { label: 'It touches', to: 'knock' },
+      { label: 'It is too large for the vat', to: STOPPED },
+    ],
+    next,
+  },
+  {
+    id: 'knock',
+    title: 'Stop at once',
+    doing: screen('Power off.'),
+    phase: 'rehearse',
+    cautions: ['knock', 'moving'],
+    photo: true,
+    ask: {
+      question: 'What was it?',
+      answers: [
+        { id: 'trip', label: 'home trips too late', to: first },
+        { id: 'plug', label: 'the plug of the switch is loose', to: 'plug' },
+        { id: 'yes', label: 'screen or film is damaged', to: STOPPED },
+      ],
+    },
+    cant: [{ label: 'I can’t tell', to: STOPPED }],
+    next: first,
+    effects: [{ kind: 'book', text: 'It touched while homing: stopped at once.' }],
+  },
+  {
+    id: 'plug',
+    title: 'Put the plug in',
+    doing: 'Unplugged: press the plug of the switch or sensor home. Power on, cover it by hand: is it seen?',
+    phase: 'rehearse',
+    cautions: ['mains'],
+    cant: [{ label: 'It is not seen', to: STOPPED }],
+    next: 'lower',
+    effects: [{ kind: 'book', text: 'The plug of the switch was loose.' }],
+  },
+];
+
+const GAUGE: SchoolChoice = {
+  id: 'gauge',
+  question: 'Level with',
+  options: [
+    { id: 'quarters', label: 'four quarter sheets', because: 'The only way that shows which corner is loose.' },
+    { id: 'sheet', label: 'one sheet on the screen', because: 'Quick, and enough for a small platform.' },
+    { id: 'film', label: 'the film as gauge, vat in', because: 'Works with resin in it.' },
+  ],
+  usual: 'quarters',
+};
+
+/** Level on paper or film, and zero, which is asked for last. */
+const levelAndZero = (book: string): ProcedureStep[] => [
+  {
+    id: 'level',
+    title: 'Level it',
+    doing: 'Screws loosened, not out. Home, hold the platform down evenly, tighten crosswise a little at a time.',
+    phase: 'level',
+    byChoice: {
+      choice: 'gauge',
+      says: {
+        quarters:
+          'Vat out. A quarter sheet at each corner of the screen, clear of any tape; then tug each: all four come out with the same effort and none tears.',
+        sheet: 'Vat out. One sheet on the screen, clear of any tape at its edge; then tug: it comes out with effort.',
+        film: 'Vat in, without crumbs; resin may stand in it. The film is the gauge: its thickness is the machine’s.',
+      },
+    },
+    picture: 'crosswise',
+    cautions: ['moving', 'resin'],
+    cant: [
+      { label: 'One corner stays loose, or tears', to: 'hollow' },
+      { label: 'The machine slides along: too tight', to: 'level' },
+    ],
+    next: 'zero',
+  },
+  {
+    id: 'hollow',
+    title: 'One corner differs',
+    doing:
+      'Loosen all, hold it down in the middle, tighten crosswise again from the loose corner. If the centre fails too the platform is not flat: lap it or shim it.',
+    phase: 'level',
+    picture: 'crosswise',
+    cautions: ['moving'],
+    cant: [{ label: 'It is not flat', to: STOPPED }],
+    next: 'level',
+  },
+  {
+    id: 'zero',
+    title: 'Set zero',
+    doing:
+      'Set zero now, by the machine’s own menu. It has to be done at every re-level: home and zero are two things.',
+    phase: 'level',
+    ask: {
+      question: 'Is it level, and zero set after it?',
+      answers: [
+        { id: 'set', label: 'Even all round, zero set', to: DONE, proves: true },
+        { id: 'uneven', label: 'a corner differs', to: 'hollow' },
+      ],
+    },
+    cant: [{ label: 'The machine does not let me', to: STOPPED }],
+    next: DONE,
+    effects: [{ kind: 'book', text: book, answers: ['set'] }],
+  },
+];
 
 /** A magnet and flex plate on a resin printer's platform. */
 export const fitFlexOnResin: Procedure = {
@@ -8,7 +173,7 @@ export const fitFlexOnResin: Procedure = {
   family: 'resin',
   about: 'A magnet is stuck on the platform and carries a flex plate: rehearsed, cured, and checked over an empty vat.',
   minutes: 70,
-  tools: ['calipers', '120 or 220 grit', 'roller', 'paper for levelling', 'gloves'],
+  tools: ['calipers', '120 or 220 grit', 'roller', 'tape', 'paper for levelling', 'gloves'],
   materials: ['magnet with its liner', 'flex plate', 'alcohol', 'clean towels'],
   parts: [
     { id: 'platform', label: 'The platform', groups: ['platform'], from: 'machine' },
@@ -16,6 +181,7 @@ export const fitFlexOnResin: Procedure = {
     { id: 'flex', label: 'The flex plate', groups: ['flex-plate'], from: 'rack' },
   ],
   choices: [
+    REHEARSAL,
     {
       id: 'abrade',
       question: 'Abrade the platform first',
@@ -43,23 +209,26 @@ export const fitFlexOnResin: Procedure = {
       ],
       usual: '72',
     },
-    {
-      id: 'gauge',
-      question: 'Level with',
-      options: [
-        { id: 'quarters', label: 'four quarter sheets', because: 'The only way that shows which corner is loose.' },
-        { id: 'sheet', label: 'one sheet on the screen', because: 'Quick, and enough for a small platform.' },
-        { id: 'film', label: 'the film as gauge, vat in', because: 'Works with resin in it.' },
-      ],
-      usual: 'quarters',
-    },
+    GAUGE,
   ],
+  phases: [
+    { id: 'measure', title: 'Clear, measure' },
+    { id: 'rehearse', title: 'Rehearse' },
+    { id: 'prepare', title: 'Scuff, clean' },
+    { id: 'stick', title: 'Stick' },
+    { id: 'cure', title: 'Cure' },
+    { id: 'on', title: 'Plate on, home' },
+    { id: 'level', title: 'Level, zero' },
+  ],
+  then: ['first-print-resin'],
   steps: [
     {
       id: 'empty',
       title: 'Vat out, platform clean',
-      doing: 'Gloves on. Vat out and covered, platform off and wiped clean of resin.',
-      cautions: ['resin'],
+      doing:
+        'Gloves on. Vat out and covered, platform off and wiped clean of resin. Protective films off magnet and plate.',
+      phase: 'measure',
+      cautions: ['resin', 'magnet'],
       cant: [{ label: 'Cured resin sticks to it', to: 'scrape' }],
       next: 'measure',
     },
@@ -67,89 +236,55 @@ export const fitFlexOnResin: Procedure = {
       id: 'scrape',
       title: 'Scrape it clean',
       doing: 'A plastic edge, away from yourself, then alcohol. Debris on the platform pierces the film.',
-      cautions: ['blade', 'resin'],
+      phase: 'measure',
+      cautions: ['blade', 'resin', 'solvent'],
       cant: [{ label: 'It is gouged', to: STOPPED }],
       next: 'measure',
     },
     {
       id: 'measure',
       title: 'Measure magnet and flex plate',
-      doing: 'With calipers: the magnet with its adhesive without the liner, and the flex plate.',
+      doing:
+        'With calipers: the magnet with its adhesive without the liner, and the flex plate. Lay both on: within the platform’s edge?',
+      phase: 'measure',
       readings: [
-        { id: 'magnet', label: 'Magnet', unit: 'mm', min: 0.2, max: 8 },
-        { id: 'flex', label: 'Flex plate', unit: 'mm', min: 0.1, max: 5 },
+        { id: 'magnet', label: 'Magnet', unit: 'mm', min: 0.2, max: 8, known: { of: 'thickness', part: 'magnet' } },
+        { id: 'flex', label: 'Flex plate', unit: 'mm', min: 0.1, max: 5, known: { of: 'thickness', part: 'flex' } },
       ],
-      cant: [{ label: 'There are no calipers', to: STOPPED }],
+      cant: [
+        { label: 'There are no calipers', to: STOPPED },
+        { label: 'The magnet stands over', to: 'trim' },
+      ],
       next: 'add-up',
     },
     {
-      id: 'add-up',
-      title: 'Add up the stack',
-      doing: 'A thicker platform needs the flag lower, so that it trips sooner. Add it up and see by how much.',
-      why: 'No software zero rescues a home that is too low: it is driven into the screen.',
-      sum: 'stack',
-      layers: [
-        { slot: 'base', reading: 'measure.magnet' },
-        { slot: 'top', reading: 'measure.flex' },
-      ],
-      cautions: ['knock'],
-      ask: {
-        question: 'How is it made up?',
-        answers: [
-          { id: 'flag', label: 'flag or sensor can move so far', to: 'rehearse' },
-          { id: 'screws', label: 'the platform’s screws have the range', to: 'rehearse' },
-          { id: 'no', label: 'nothing moves so far', to: STOPPED },
-        ],
-      },
-      cant: [{ label: 'Somebody has to look at it', to: STOPPED }],
-      next: 'rehearse',
-    },
-    {
-      id: 'rehearse',
-      title: 'Rehearse dry, vat empty',
+      id: 'trim',
+      title: 'Trim the magnet',
       doing:
-        'Move the flag. Magnet and flex plate on dry, liner on; the empty vat in. Lower it slowly: nothing touches.',
-      picture: 'empty-vat',
-      cautions: ['moving', 'knock'],
-      readings: [{ id: 'gap', label: 'Gap over the film where home trips', unit: 'mm', min: -5, max: 50, least: 0 }],
-      gate: {
-        checks: [
-          'Does the flag trip before anything touches?',
-          'Do magnet and flex plate pass the edges of the vat?',
-          'Are the poles the same way round, fronts marked?',
-        ],
-      },
-      cant: [
-        { label: 'It touches', to: 'knock' },
-        { label: 'It is too large for the vat', to: STOPPED },
-      ],
-      next: 'scuff',
+        'With the flex plate as template, liner on: that is the job “Trim a magnet to its sheet”. This one waits here.',
+      phase: 'measure',
+      cautions: ['blade', 'magnet'],
+      cant: [{ label: 'It can’t be trimmed', to: STOPPED }],
+      next: 'measure',
     },
-    {
-      id: 'knock',
-      title: 'Stop at once',
+    addUp({
+      phase: 'measure',
       doing:
-        'Power off. Raise the platform by hand, slowly. Look at the screen, and at the sum again: the flag has to go lower.',
-      cautions: ['knock', 'moving'],
-      photo: true,
-      ask: {
-        question: 'Is anything damaged?',
-        answers: [
-          { id: 'no', label: 'nothing', to: 'rehearse' },
-          { id: 'yes', label: 'screen or film', to: STOPPED },
-        ],
-      },
-      cant: [{ label: 'I can’t tell', to: STOPPED }],
-      next: 'rehearse',
-      effects: [{ kind: 'book', text: 'It touched while homing: stopped at once.' }],
-    },
+        'A thicker platform needs home to trip sooner, or it is driven into the screen. Add it up and see by how much.',
+      layers: LAYERS,
+      next: 'print-dummy',
+    }),
+    printSpacer('measure', 'add-up'),
+    ...rehearsal('add-up', LAYERS, 'scuff'),
     {
       id: 'scuff',
       title: 'Scuff the platform',
-      doing: '120 or 220 grit, an even scuff all over, wet or under extraction.',
+      doing: 'What was taped on is off. 120 or 220 grit, an even scuff all over, wet or under extraction.',
+      phase: 'prepare',
       only: { choice: 'abrade', is: ['yes'] },
       cautions: ['dust', 'resin'],
       sum: 'together',
+      about: 'platform',
       cant: [{ label: 'It is hollow: paper rocks on it', to: STOPPED }],
       next: 'degrease',
       effects: [{ kind: 'work', part: 'platform', work: 'other', note: 'scuffed before bonding' }],
@@ -157,43 +292,55 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'degrease',
       title: 'Degrease',
-      doing: 'Alcohol, a fresh towel each time, until it stays white. Let it dry wholly.',
+      doing: 'Alcohol, a fresh towel each time, until it stays white. Let it dry wholly. Mark the front of both.',
+      phase: 'prepare',
       cautions: ['solvent'],
-      readings: [{ id: 'wipes', label: 'Wipes', unit: 'wipes', min: 1, max: 30 }],
+      readings: [{ id: 'wipes', label: 'Wipes', unit: 'wipes', min: 1, max: 30, optional: true }],
       cant: [{ label: 'The towel never stays white', to: 'scrape' }],
+      next: 'ready',
+    },
+    {
+      id: 'ready',
+      title: 'Before the liner comes off',
+      doing: 'Platform face up on a flat table. Roller, needle and tape within reach. From now on hands are full.',
+      phase: 'prepare',
+      cautions: ['once'],
+      gate: { checks: ['Rehearsed with nothing touching, platform dry, fronts marked?'] },
+      cant: [{ label: 'It was not rehearsed', to: 'print-dummy' }],
       next: 'strip',
     },
-    exposeStrip('align'),
-    tornLiner,
+    exposeStrip('stick', 'align', false),
+    tornLiner('stick'),
     {
       id: 'align',
       title: 'Align without touching',
       doing: 'Hold the magnet over the platform, front mark to the front, edges in line.',
+      phase: 'stick',
+      bound: true,
       cautions: ['once', 'magnet'],
-      readings: [{ id: 'skew', label: 'Out of line along the edge', unit: 'mm', min: 0, max: 20, most: 1 }],
-      gate: { checks: ['Has the rehearsal been done, with nothing touching?', 'Is the platform dry?'] },
       cant: [{ label: 'It touched, crooked', to: 'crooked' }],
       next: 'press',
     },
     {
       id: 'press',
       title: 'Stick it on',
-      doing: 'Press the strip, pull the liner a little at a time, roll from the centre outwards with all your weight.',
+      doing:
+        'Press the strip, pull the liner a little at a time, roll from the centre outwards with all your weight, for minutes.',
+      phase: 'stick',
+      bound: true,
       picture: 'centre-out',
       cautions: ['once'],
       onceOnly: true,
+      behind: ['ready'],
       ask: {
         question: 'How does it lie?',
         answers: [
-          { id: 'flat', label: 'flat and straight', to: 'cure' },
-          { id: 'bubble', label: 'there is a bubble', to: 'bubble' },
+          { id: 'flat', label: 'It lies', to: 'cure' },
+          { id: 'bubble', label: 'a bubble', to: 'bubble' },
           { id: 'crooked', label: 'crooked', to: 'crooked' },
         ],
       },
-      cant: [
-        { label: 'There is a bubble', to: 'bubble' },
-        { label: 'It runs crooked', to: 'crooked' },
-      ],
+      cant: [{ label: 'It touched something', to: 'crooked' }],
       next: 'cure',
       effects: [
         { on: 'always', kind: 'mount', part: 'magnet' },
@@ -220,6 +367,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'bubble',
       title: 'A bubble',
       doing: 'Under a flex plate a bubble is a low spot. Prick it flat at its edge and press it out.',
+      phase: 'stick',
       cautions: ['blade'],
       cant: [{ label: 'It stays', to: 'crooked' }],
       next: 'cure',
@@ -229,6 +377,7 @@ export const fitFlexOnResin: Procedure = {
       title: 'Crooked, or a bubble that stays',
       doing:
         'Does the flex plate still lie wholly on it? Otherwise take it off warm, now, before it cures, and begin again with a new one.',
+      phase: 'stick',
       photo: true,
       cautions: ['hot'],
       ask: {
@@ -246,6 +395,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'lost',
       title: 'The magnet is lost',
       doing: 'Take it off, clean the platform, and begin this job again with another.',
+      phase: 'stick',
       cant: [{ label: 'There is no other', to: STOPPED }],
       next: STOPPED,
       effects: [{ kind: 'retire', part: 'magnet', why: 'stuck on crooked' }],
@@ -253,8 +403,13 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'cure',
       title: 'Cure',
-      doing: 'Platform face up on a level place, untouched or under its weight, until the time is up.',
+      doing: 'Platform face up on a level place until the time is up.',
       why: 'Acrylic foam gains strength along a curve, most by 24 h and full by about 72 h.',
+      phase: 'cure',
+      byChoice: {
+        choice: 'wait',
+        says: { '24': 'A flat board and a few kilograms on it, on the bench.', '72': 'Untouched.' },
+      },
       timer: { name: 'Cure', least: { hoursOf: 'wait' } },
       cant: [{ label: 'The machine is needed sooner', to: 'sooner' }],
       next: 'clean-both',
@@ -264,6 +419,7 @@ export const fitFlexOnResin: Procedure = {
       title: 'Needed sooner',
       doing:
         'Another platform can take the machine meanwhile. Printing on a green bond lifts its edges. If it must be, cut the hold short with the reason.',
+      phase: 'cure',
       cant: [{ label: 'It can wait after all', to: 'cure' }],
       next: 'clean-both',
       effects: [{ kind: 'book', text: 'The cure was ended early.' }],
@@ -271,33 +427,36 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'clean-both',
       title: 'Clean and dry both faces',
-      doing: 'Wipe magnet and flex plate, let both dry, and let the plate down rear edge first.',
-      cautions: ['magnet', 'resin'],
-      gate: { checks: ['Are both faces clean and dry?'] },
+      doing: 'Wipe magnet and flex plate, let both dry, and let the plate down rear edge first. Light test over it.',
+      phase: 'on',
+      cautions: ['magnet', 'solvent'],
+      gate: { checks: ['Are both faces clean and dry, and does the plate lie without light under a straightedge?'] },
       cant: [{ label: 'An edge of the magnet lifts', to: 'edge' }],
-      next: 'empty-vat',
+      next: 'home',
       effects: [{ kind: 'mount', part: 'flex' }],
     },
     {
       id: 'edge',
       title: 'An edge lifts',
       doing: 'Press it under a clamp with a board for another day. If it lifts again the platform was not clean.',
+      phase: 'cure',
       timer: { name: 'Clamped', least: { seconds: 86_400 } },
       photo: true,
       cant: [{ label: 'It lifts again', to: 'lost' }],
       next: 'clean-both',
     },
     {
-      id: 'empty-vat',
+      id: 'home',
       title: 'Home over the empty vat',
-      doing: 'Empty vat in. Home slowly, a hand at the switch. Listen and look.',
+      doing: 'Screws loosened, not out. Empty vat in. Home slowly, a hand at the switch. Listen and look.',
+      phase: 'on',
       picture: 'empty-vat',
-      cautions: ['knock', 'moving'],
-      gate: { checks: ['Is the vat empty and clean?', 'Is the flag where the sum says?'] },
+      cautions: ['knock', 'moving', 'resin'],
+      gate: { checks: ['Vat empty and clean, home set as the sum says, screws loose?'] },
       ask: {
         question: 'What happened?',
         answers: [
-          { id: 'quiet', label: 'it tripped before anything touched', to: 'level' },
+          { id: 'quiet', label: 'It tripped before anything touched', to: 'level', proves: true },
           { id: 'touch', label: 'it touched or knocked', to: 'knock-after' },
         ],
       },
@@ -307,47 +466,80 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'knock-after',
       title: 'Stop at once',
-      doing: 'Power off. Raise the platform by hand. Set the flag lower, and home again over the empty vat.',
+      doing: screen('Power off.'),
+      phase: 'on',
       cautions: ['knock', 'moving'],
       photo: true,
       cant: [{ label: 'Screen or film is damaged', to: STOPPED }],
-      next: 'empty-vat',
+      next: 'sum-again',
       effects: [{ kind: 'book', text: 'It touched while homing: stopped at once.' }],
     },
     {
-      id: 'level',
-      title: 'Level on paper',
-      doing:
-        'Loosen the screws, gauge on the screen clear of any tape, home, hold the platform down evenly, tighten crosswise a little at a time.',
-      picture: 'crosswise',
-      readings: [
-        {
-          id: 'spread',
-          label: 'Loosest against tightest corner, in sheets of 0.1',
-          unit: 'mm',
-          min: 0,
-          max: 5,
-          most: 0.1,
-        },
-      ],
-      cant: [{ label: 'One corner stays loose', to: 'hollow' }],
-      next: 'zero',
+      id: 'sum-again',
+      title: 'The sum again',
+      doing: 'Measure the parts as they lie, look at the plug of the switch, and do what the sum says before it homes.',
+      phase: 'on',
+      sum: 'stack',
+      layers: LAYERS,
+      cautions: ['knock', 'mains'],
+      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
+      cant: [{ label: 'It does not move so far', to: STOPPED }],
+      next: 'home',
     },
+    ...levelAndZero('Magnet and flex plate fitted, homed over an empty vat, levelled, zero set.'),
+  ],
+};
+
+const THICKER: StackLayerAsk[] = [
+  { slot: 'top', reading: 'measure.more', name: 'what comes onto the platform', beside: true },
+];
+
+/** A rehearsal alone, before anything is bought or stuck. */
+export const rehearsePlatform: Procedure = {
+  id: 'rehearse-platform',
+  title: 'Rehearse a thicker platform',
+  family: 'resin',
+  about: 'Whether a thicker platform passes the vat and trips in time, tried with packing before anything is stuck.',
+  minutes: 20,
+  tools: ['calipers', 'tape', 'gloves'],
+  materials: ['packing of the same thickness'],
+  parts: [],
+  choices: [REHEARSAL],
+  phases: [
+    { id: 'measure', title: 'Measure and sum' },
+    { id: 'rehearse', title: 'Rehearse' },
+    { id: 'back', title: 'Back' },
+  ],
+  then: ['fit-flex-on-resin'],
+  steps: [
     {
-      id: 'hollow',
-      title: 'One corner stays loose',
-      doing: 'Tug each corner’s paper again. If the centre fails too the platform is not flat: lap it or shim it.',
-      cant: [{ label: 'It is not flat', to: STOPPED }],
-      next: 'level',
+      id: 'measure',
+      title: 'How much thicker',
+      doing: 'Gloves on, vat out and covered, platform wiped. Add up what is to come onto it, adhesives included.',
+      phase: 'measure',
+      cautions: ['resin'],
+      readings: [{ id: 'more', label: 'Comes onto it', unit: 'mm', min: 0.05, max: 20 }],
+      cant: [{ label: 'It isn’t known yet', to: STOPPED }],
+      next: 'add-up',
     },
+    addUp({
+      phase: 'measure',
+      doing: 'A thicker platform needs home to trip sooner. Add it up and see by how much.',
+      layers: THICKER,
+      next: 'print-dummy',
+    }),
+    printSpacer('measure', 'add-up'),
+    ...rehearsal('add-up', THICKER, 'back'),
     {
-      id: 'zero',
-      title: 'Set zero',
-      doing: 'Set zero now. It has to be done at every re-level.',
-      gate: { checks: ['Is zero set after this levelling?'] },
-      cant: [{ label: 'The machine does not let me', to: STOPPED }],
+      id: 'back',
+      title: 'Back as it was',
+      doing: 'Packing off. Home set back to where it was until the parts are on; write down by how much it was moved.',
+      why: 'A home that trips too soon only prints on air; a forgotten one puzzles the next person.',
+      phase: 'back',
+      cautions: ['moving'],
+      cant: [{ label: 'It stays so, the parts go on today', to: DONE }],
       next: DONE,
-      effects: [{ kind: 'book', text: 'Magnet and flex plate fitted, homed over an empty vat, levelled, zero set.' }],
+      effects: [{ kind: 'book', text: 'A thicker platform was rehearsed: nothing touched.' }],
     },
   ],
 };

@@ -1,4 +1,5 @@
-import { DONE, STOPPED, type Procedure } from '../procedure';
+import { DONE, STOPPED, type Procedure, type StackLayerAsk } from '../procedure';
+import { homeAndListen, stopAtOnce } from './commonSteps';
 
 /** Proud screws sunk into the plate, their insulating washers kept. */
 export const countersinkScrews: Procedure = {
@@ -7,19 +8,27 @@ export const countersinkScrews: Procedure = {
   family: 'filament',
   about: 'Screw heads that stand proud of the plate are sunk flush; insulating washers go back.',
   minutes: 45,
-  tools: ['90° countersink', 'calipers', 'ruler', 'vacuum cleaner'],
-  materials: ['countersunk screws, 90°', 'insulating washers'],
+  tools: ['90° countersink', 'calipers', 'ruler', 'vacuum cleaner', 'deburring tool'],
+  materials: ['countersunk screws, 90°', 'insulating washers', 'lock nuts'],
   parts: [],
   choices: [],
+  phases: [
+    { id: 'plan', title: 'Depth, unplug' },
+    { id: 'drill', title: 'Cut a little' },
+    { id: 'back', title: 'Back together' },
+    { id: 'home', title: 'Home, level' },
+  ],
   steps: [
     {
       id: 'plan',
       title: 'Work out the depth',
-      doing: 'Head, hole and plate: how deep, and how much plate is left under the cone.',
+      doing: 'Hole and plate: how wide and deep the cone is, and how much plate is left under it.',
+      phase: 'plan',
       sum: 'top',
+      takes: { hole: 'plan.hole', plate: 'plan.plate' },
       readings: [
-        { id: 'plate', label: 'Plate', unit: 'mm', min: 0.5, max: 20 },
-        { id: 'depth', label: 'Depth wanted', unit: 'mm', min: 0.1, max: 10 },
+        { id: 'hole', label: 'Hole', unit: 'mm', min: 1, max: 12 },
+        { id: 'plate', label: 'Plate', unit: 'mm', min: 0.5, max: 20, known: { of: 'lowest-layer' } },
       ],
       cant: [{ label: 'The plate is too thin', to: 'lower-head' }],
       next: 'isolate',
@@ -28,20 +37,28 @@ export const countersinkScrews: Procedure = {
       id: 'lower-head',
       title: 'A lower head instead',
       doing: 'Use a screw with a lower head, or notch the base round it.',
+      phase: 'plan',
       cant: [{ label: 'Neither does', to: STOPPED }],
       next: DONE,
     },
     {
       id: 'isolate',
       title: 'Unplug and let it cool',
-      doing: 'Unplug the machine. Wait until the bed is cold. Note how each screw’s washers sit; photograph them.',
-      cautions: ['mains', 'hot'],
+      doing:
+        'Unplug the machine. Wait until the bed is cold. Note how each screw’s washers sit; photograph them. Screw out.',
+      phase: 'plan',
+      cautions: ['mains', 'hot', 'insulate', 'once'],
       photo: true,
-      gate: {
-        checks: [
-          'Is the plug out?',
-          'Is it known where every insulating washer sits?',
-          'Does nothing lie under the hole: no wire, no heater?',
+      ask: {
+        question: 'Is all of it so?',
+        answers: [
+          {
+            id: 'so',
+            label: 'Plug out, washers’ places known, no wire or heater under the hole',
+            to: 'drill',
+            proves: true,
+          },
+          { id: 'not', label: 'not yet', to: 'isolate' },
         ],
       },
       cant: [{ label: 'A heater or wire lies under it', to: STOPPED }],
@@ -50,22 +67,30 @@ export const countersinkScrews: Procedure = {
     {
       id: 'drill',
       title: 'Cut a little',
-      doing: 'A little at a time, straight, chips vacuumed off. Try the screw after each bit.',
+      doing:
+        'A little at a time, straight, chips vacuumed off. Try the screw after each bit; measure what is left of the plate.',
+      phase: 'drill',
+      bound: true,
       picture: 'countersink',
-      cautions: ['blade'],
+      cautions: ['blade', 'dust'],
       onceOnly: true,
-      readings: [{ id: 'proud', label: 'Head above the plate', unit: 'mm', min: -2, max: 5 }],
-      branches: [
-        { reading: 'proud', over: 0.05, to: 'again' },
-        { reading: 'proud', under: -0.5, to: 'too-deep' },
-      ],
+      behind: ['isolate', 'again'],
+      ask: {
+        question: 'How does the head lie?',
+        answers: [
+          { id: 'flush', label: 'Flush or a hair below', to: 'assemble' },
+          { id: 'proud', label: 'still proud', to: 'again' },
+          { id: 'deep', label: 'too deep', to: 'too-deep' },
+        ],
+      },
       cant: [{ label: 'It runs off', to: 'too-deep' }],
-      next: 'chips',
+      next: 'assemble',
     },
     {
       id: 'again',
       title: 'Not flush yet',
       doing: 'Measure what is left of the plate under the cone before you cut on.',
+      phase: 'drill',
       gate: { checks: ['Is there plate left under the cone?'] },
       cant: [{ label: 'It is nearly through', to: 'too-deep' }],
       next: 'drill',
@@ -74,32 +99,60 @@ export const countersinkScrews: Procedure = {
       id: 'too-deep',
       title: 'Too deep',
       doing: 'Fill it up with a thin washer under the head, flush, or leave this hole and move the screw.',
+      phase: 'drill',
       photo: true,
       cant: [{ label: 'It broke through', to: STOPPED }],
-      next: 'chips',
+      next: 'assemble',
       effects: [{ kind: 'book', text: 'A countersink went too deep; look at it before trusting it.' }],
     },
     {
-      id: 'chips',
-      title: 'Every chip out',
-      doing: 'Vacuum every chip. One between plate and wiring is a short.',
-      cautions: ['mains'],
-      cant: [{ label: 'Chips fell into the wiring', to: STOPPED }],
-      next: 'washers',
-    },
-    {
-      id: 'washers',
-      title: 'Insulating washers back',
-      doing: 'Put every insulating washer back where it was, then the screws.',
+      id: 'assemble',
+      title: 'Chips out, burr off, washers back',
+      doing:
+        'Vacuum every chip; take the burr off both sides. In this order: screw, insulating washer, plate, spring, nut; new lock nuts. Lay a ruler across.',
+      why: 'A chip between plate and wiring is a short. Insulating washers left out have started fires.',
+      phase: 'back',
       picture: 'washers',
-      cautions: ['insulate'],
-      gate: { checks: ['Is every insulating washer back?', 'Does a ruler across touch no screw?'] },
-      cant: [{ label: 'One is missing or cracked', to: STOPPED }],
-      next: DONE,
-      effects: [{ kind: 'book', text: 'Screws sunk flush, insulating washers back.' }],
+      cautions: ['insulate', 'mains'],
+      ask: {
+        question: 'Is all of it so?',
+        answers: [
+          { id: 'so', label: 'Every washer is back, the ruler touches no screw', to: 'home', proves: true },
+          { id: 'not', label: 'a screw still stands proud', to: 'again' },
+        ],
+      },
+      cant: [
+        { label: 'A washer is missing or cracked', to: STOPPED },
+        { label: 'Chips fell into the wiring', to: STOPPED },
+      ],
+      next: 'home',
+      effects: [{ kind: 'book', text: 'Screws sunk flush, insulating washers back.', answers: ['so'] }],
+    },
+    homeAndListen(
+      'home',
+      DONE,
+      'Plug in. Home slowly, a hand at the power switch. Then a level check: the bed was loose.',
+    ),
+    ...stopAtOnce({
+      phase: 'home',
+      doing: 'Power off. Raise the head by hand, slowly. The springs may stand higher than before.',
+      trip: 'lower-bed',
+      clear: 'home',
+    }),
+    {
+      id: 'lower-bed',
+      title: 'Let the bed down',
+      doing: 'Turn every adjuster the same, until the bed lies lower than before; then home again.',
+      phase: 'home',
+      cautions: ['moving'],
+      cant: [{ label: 'They are at their end', to: STOPPED }],
+      next: 'home',
     },
   ],
 };
+
+/** Washers under the springs raise the whole bed. */
+const RAISED: StackLayerAsk[] = [{ slot: 'platform', reading: 'washers.pile', name: 'washers', beside: true }];
 
 /** What presses from below, and the washers that free it. */
 export const underBedCheck: Procedure = {
@@ -108,16 +161,22 @@ export const underBedCheck: Procedure = {
   family: 'filament',
   about: 'Nothing under the bed may touch it when the springs are compressed.',
   minutes: 30,
-  tools: ['calipers', 'lamp', 'screwdriver'],
+  tools: ['calipers', 'lamp', 'screwdriver', 'paper'],
   materials: ['washers'],
   parts: [],
   choices: [],
+  phases: [
+    { id: 'measure', title: 'Unplug, measure' },
+    { id: 'washers', title: 'Washers' },
+    { id: 'home', title: 'Home' },
+  ],
   steps: [
     {
       id: 'off',
-      title: 'Off and cool',
-      doing: 'Power off, bed cool. Move it by hand, slowly, and look under it all the way.',
-      cautions: ['mains', 'moving'],
+      title: 'Off, unplugged, cool',
+      doing: 'Unplug it, bed cool. Move it by hand, slowly, and look under it all the way.',
+      phase: 'measure',
+      cautions: ['mains', 'moving', 'hot'],
       cant: [{ label: 'It can’t be seen', to: 'feel' }],
       next: 'measure',
     },
@@ -126,6 +185,7 @@ export const underBedCheck: Procedure = {
       title: 'Paper under it',
       doing:
         'Slide paper under the bed at each place while the springs are compressed: where it jams something presses.',
+      phase: 'measure',
       cant: [{ label: 'Nothing is found', to: DONE }],
       next: 'measure',
     },
@@ -133,9 +193,10 @@ export const underBedCheck: Procedure = {
       id: 'measure',
       title: 'Measure',
       doing: 'What stands there one over the other, and the springs fully compressed.',
+      phase: 'measure',
       readings: [
         { id: 'stands', label: 'What stands there', unit: 'mm', min: 0, max: 60 },
-        { id: 'spring', label: 'Spring, fully compressed', unit: 'mm', min: 1, max: 60 },
+        { id: 'spring', label: 'Spring, fully compressed', unit: 'mm', min: 1, max: 60, known: { of: 'spring' } },
       ],
       cant: [{ label: 'I can’t reach it', to: STOPPED }],
       next: 'add-up',
@@ -143,13 +204,15 @@ export const underBedCheck: Procedure = {
     {
       id: 'add-up',
       title: 'Add it up',
-      doing: 'Add it up: what is too tall, and which washers free it.',
+      doing: 'What is too tall, and which washers free it.',
+      phase: 'measure',
       sum: 'underbed',
+      takes: { stands: 'measure.stands', spring: 'measure.spring' },
       ask: {
         question: 'What does the sum say?',
         answers: [
-          { id: 'washers', label: 'washers free it', to: 'washers' },
-          { id: 'clear', label: 'nothing touches', to: 'done' },
+          { id: 'washers', label: 'Washers free it', to: 'washers', when: 'washers' },
+          { id: 'clear', label: 'nothing touches', to: DONE, when: 'clear' },
           { id: 'move', label: 'something has to go elsewhere', to: 'elsewhere' },
         ],
       },
@@ -161,6 +224,7 @@ export const underBedCheck: Procedure = {
       title: 'Move what presses',
       doing:
         'Route the cable elsewhere, press the insulation thinner, turn the clamp. A belt tail stays as long as its clamp needs.',
+      phase: 'measure',
       cautions: ['belt', 'mains'],
       cant: [{ label: 'It has to stay', to: STOPPED }],
       next: 'measure',
@@ -168,9 +232,12 @@ export const underBedCheck: Procedure = {
     {
       id: 'washers',
       title: 'Washers under the springs',
-      doing: 'The same pile under every spring, one screw after the other.',
+      doing:
+        'The same pile under every spring, one screw after the other; insulating washers back under the heads. Tighten fully, then one turn back from fully compressed.',
+      phase: 'washers',
       picture: 'washers',
-      cautions: ['insulate'],
+      cautions: ['insulate', 'mains'],
+      readings: [{ id: 'pile', label: 'Pile under each spring', unit: 'mm', min: 0, max: 12, known: { of: 'pile' } }],
       cant: [{ label: 'A screw is too short', to: 'short' }],
       next: 'backed',
     },
@@ -178,51 +245,41 @@ export const underBedCheck: Procedure = {
       id: 'short',
       title: 'A screw is too short',
       doing: 'Longer screws of the same thread for all of them; the nut needs its full thread.',
+      phase: 'washers',
       cant: [{ label: 'There are none', to: STOPPED }],
       next: 'washers',
     },
     {
       id: 'backed',
       title: 'Look again, compressed',
-      doing: 'Compress the springs fully and slide paper under every part.',
-      gate: { checks: ['Does paper pass everywhere under the compressed bed?'] },
-      cant: [{ label: 'It still jams', to: 'measure' }],
-      next: 'trip',
-    },
-    {
-      id: 'trip',
-      title: 'The lowest position moved',
-      doing: 'Washers raise the bed: set the trip point to it, then home again with a hand at the switch.',
-      sum: 'stack',
-      cautions: ['knock', 'moving'],
+      doing: 'Press the bed down on its springs and slide paper under every part.',
+      phase: 'washers',
       ask: {
-        question: 'What did you hear?',
+        question: 'Does paper pass everywhere?',
         answers: [
-          { id: 'quiet', label: 'nothing but the motors', to: 'done' },
-          { id: 'knock', label: 'a knock', to: 'knock' },
+          { id: 'passes', label: 'Paper passes everywhere', to: 'home', proves: true },
+          { id: 'jams', label: 'it still jams', to: 'measure' },
         ],
       },
-      cant: [{ label: 'It knocked: power is off', to: 'knock' }],
-      next: 'done',
+      cant: [{ label: 'It still jams', to: 'measure' }],
+      next: 'home',
+      effects: [{ kind: 'lay-layers', answers: ['passes'] }],
     },
     {
-      id: 'knock',
-      title: 'Stop at once',
+      ...homeAndListen(
+        'home',
+        DONE,
+        'Washers raise the bed: first do what the sum says with the trip point. Plug in, home slowly, a hand at the power switch. Then a level check: the bed stands differently now.',
+      ),
+      sum: 'stack',
+      layers: RAISED,
+      effects: [{ kind: 'book', text: 'Under the bed looked at and freed; home set to it.', answers: ['quiet'] }],
+    },
+    ...stopAtOnce({
+      phase: 'home',
       doing: 'Power off. Raise the head by hand. The trip point goes up by as much as the washers.',
-      cautions: ['knock'],
-      cant: [{ label: 'Something is damaged', to: STOPPED }],
-      next: 'trip',
-      effects: [{ kind: 'book', text: 'A knock while homing: stopped at once.' }],
-    },
-    {
-      id: 'done',
-      title: 'Level again',
-      doing: 'Level check: the bed stands differently now.',
-      sum: 'level',
-      cautions: ['hot'],
-      cant: [{ label: 'It waits for the next round', to: DONE }],
-      next: DONE,
-      effects: [{ kind: 'book', text: 'Under the bed looked at and freed.' }],
-    },
+      trip: 'home',
+      clear: 'home',
+    }),
   ],
 };
