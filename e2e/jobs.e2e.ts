@@ -378,14 +378,20 @@ test('read aloud, and gone on with by a double knock or a pedal, never past a ga
           new DeviceMotionEvent('devicemotion', { accelerationIncludingGravity: { x: 0, y: 0, z }, interval: 16 }),
         );
       const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
-      for (let i = 0; i < 30; i++) (felt(9.8), await wait(20));
+      for (let i = 0; i < 30; i++) {
+        felt(9.8);
+        await wait(20);
+      }
       for (let i = 0; i < 2; i++) {
         felt(28);
         await wait(20);
         felt(9.8);
         await wait(230);
       }
-      for (let i = 0; i < 5; i++) (felt(9.8), await wait(20));
+      for (let i = 0; i < 5; i++) {
+        felt(9.8);
+        await wait(20);
+      }
     });
   await open(hands, 'fit-base-and-sheet', 'Plover');
   await begin(hands);

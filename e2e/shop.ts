@@ -259,6 +259,8 @@ export async function hand(
 export async function choose(page: Page, testId: string, option: string): Promise<void> {
   await page.getByTestId(testId).click();
   await page.getByTestId(`${testId}-${option}`).click();
+  // A list that still closes is not opened again by any hand.
+  await page.getByTestId(`${testId}-${option}`).waitFor({ state: 'detached' });
 }
 
 /** Opens a machine's page and begins, or goes on with, its check. */

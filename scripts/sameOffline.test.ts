@@ -57,7 +57,11 @@ function done({ machineId, start }: Shop): [id: string, params: Record<string, s
       id(inspection),
       { surfaceId: surface, machineId: null, card: 'coat', code: 'faded', numbers: {}, note: '', at: NOW },
     ],
-    ['startJob', id(job), { procedureId: doc.id, version: 0, machineId, choices, parts: {}, sides: {}, together: null, at: NOW }],
+    [
+      'startJob',
+      id(job),
+      { procedureId: doc.id, version: 0, machineId, choices, parts: {}, sides: {}, together: null, at: NOW },
+    ],
     ['takeJobOn', { id: job!, eventId: step! }, { event: stepDone }],
     ['keepPlan', id(plan), { machineId, tool: 'size', title: 'A pane', input: size, at: NOW }],
   ];

@@ -131,9 +131,20 @@ await phone.getByTestId('home-surface').click();
 await phone.getByTestId('stack-sentence').getByText('1. ', { exact: false }).waitFor();
 await phone.getByTestId('stack-compare').scrollIntoViewIfNeeded();
 await shoot(phone, 'stack-phone');
-const { items: jobs } = await get('/jobs?open=true');
-await phone.goto(`/jobs/${jobs.find(({ machineName }) => machineName === 'Turnstone').id}`);
-await phone.getByTestId('doing').waitFor();
+await phone.goto(`/jobs/new?procedure=fit-base-and-sheet&machine=${idOf('Avocet')}`);
+for (const part of ['part-base', 'part-sheet']) {
+  await phone.getByTestId(part).click();
+  await phone.getByTestId(`${part}-`).click();
+  await settle(phone);
+}
+await phone.getByTestId('begin-job').click();
+await phone.getByTestId('manner').click();
+await phone.getByTestId('reading-measure-base').fill('1.4');
+await phone.getByTestId('reading-measure-sheet').fill('0.5');
+await phone.getByTestId('check-size-0').click();
+await phone.getByTestId('step-done').click();
+await phone.getByTestId('answer-so').click();
+await phone.getByTestId('tap-anywhere').waitFor();
 await shoot(phone, 'job-phone');
 
 const dark = await open(390, 844, 'dark');

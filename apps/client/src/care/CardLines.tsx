@@ -60,6 +60,7 @@ export function CardLines({ hand, manner, ...rest }: Props) {
           hand={hand}
           folded={manner === 'practised' && several && isFolded(step)}
           told={manner === 'step-by-step'}
+          named={placed.length > 1 && step.mark !== undefined && step !== placed[0]}
           drawn={card.bound ? step === shown : placed.length < 2 || step.mark === undefined}
           {...rest}
         />
@@ -74,9 +75,11 @@ interface LineProps extends Omit<Props, 'manner'> {
   /** With its reason, and numbers that nothing hangs on. */
   told: boolean;
   drawn: boolean;
+  /** One of several places of a picture that are asked in a row: its name stands at what is asked. */
+  named: boolean;
 }
 
-function CardLine({ step, hand, setup, facts, machineId, jobId, folded, told, drawn }: LineProps) {
+function CardLine({ step, hand, setup, facts, machineId, jobId, folded, told, drawn, named }: LineProps) {
   const palette = usePalette();
   const [open, setOpen] = useState(false);
   const { card } = hand;
@@ -101,9 +104,11 @@ function CardLine({ step, hand, setup, facts, machineId, jobId, folded, told, dr
   return (
     <View style={{ gap: 10 }} testID={`step-${step.id}`}>
       <View style={{ gap: 6 }}>
-        <Words size="turn" bold testID="doing">
-          {doing}
-        </Words>
+        {named ? null : (
+          <Words size="turn" bold testID="doing">
+            {card.bound && !told ? `${step.title}.` : doing}
+          </Words>
+        )}
         {step.why && (told || open) && !card.bound ? <Words tone="steel">{step.why}</Words> : null}
       </View>
       {step.picture && drawn && (told || open || card.bound || card.steps.length === 1) ? (
@@ -171,6 +176,7 @@ function Reading({ step, reading, hand }: { step: ProcedureStep; reading: Proced
     return (
       <Choice
         label={label}
+        narrow={options.length > 4}
         options={options.map((option) => ({ value: String(option.value), label: option.label }))}
         value={value === '' ? null : value}
         onChange={(next) => hand.read(step.id, id, next)}

@@ -139,11 +139,11 @@ function CardPage({
       {phases.length > 0 ? (
         <PhaseBar phases={phases} at={phases.findIndex(({ id }) => id === card.steps[0]!.phase)} />
       ) : null}
-      <TogetherStrip job={job} now={now} />
+      {card.bound ? null : <TogetherStrip job={job} now={now} />}
       <View style={wide ? { flexDirection: 'row', gap: 40, alignItems: 'flex-start' } : { gap: 24 }}>
         <View style={wide ? { flex: 1, minWidth: 0, maxWidth: 620 } : {}}>
           <View style={{ gap: 16 }} testID={`card-${card.steps[0]!.id}`}>
-            <CardCautions ids={cautions} short={practised && !card.bound} />
+            <CardCautions ids={cautions} short={practised || card.bound} />
             {tapAnywhere ? (
               <Pressable onPress={next} role="none" testID="tap-anywhere" style={{ gap: 16, minHeight: 320 }}>
                 {lines}
@@ -225,7 +225,7 @@ function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolea
   const [open, setOpen] = useState(false);
   const stops = ids.filter((id) => STOPS.includes(id));
   const careful = ids.filter((id) => !STOPS.includes(id));
-  const folded = short && careful.length > 1 && !open;
+  const folded = short && careful.length > 0 && !open;
   return (
     <>
       {stops.map((id) => (
@@ -254,12 +254,16 @@ function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolea
   );
 }
 
-/** The answer that the one large button gives: what is usual and said plainly; where all are alike, none is nudged. */
+/**
+ * The answer that the one large button gives: what proves, or that it lies; where a sum could not say it, or all are alike,
+ * none is nudged.
+ */
 function mainAnswer({ ask, card }: CardInHand) {
   if (!ask) return null;
   const first = ask.answers[0];
   if (!first) return null;
-  return card.bound || first.proves || first.when !== undefined || ask.answers.length <= 2 ? first : null;
+  if (ask.answers.some(({ when }) => when !== undefined)) return null;
+  return card.bound || first.proves || ask.answers.length <= 2 ? first : null;
 }
 
 /** Reads the card aloud when it comes up, where the device is told to. @returns says it again */

@@ -51,7 +51,11 @@ export function TogetherStrip({ job, now }: { job: Job; now: number }) {
               <Signal kind={kind} />
               <Words bold={id === job.id}>{name}</Words>
               <Words size="small" tone="steel">
-                {id === next && id !== job.id ? `${stands}, next` : stands}
+                {id === next && id !== job.id
+                  ? 'next'
+                  : state.at === null
+                    ? stands
+                    : `${phases.findIndex((one) => one.id === phase?.id) + 1}/${phases.length}`}
               </Words>
             </View>
           </Pressable>

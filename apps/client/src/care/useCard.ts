@@ -14,7 +14,14 @@ import {
   type RunCard,
   type RunManner,
 } from '@even-bed/core/care/runCard';
-import { isAsked, RunRefusal, type RunEvent, type RunState } from '@even-bed/core/care/runProcedure';
+import {
+  isAsked,
+  missingIn,
+  readingsIn,
+  RunRefusal,
+  type RunEvent,
+  type RunState,
+} from '@even-bed/core/care/runProcedure';
 import { useEffect, useMemo, useState } from 'react';
 import { deviceStore } from '../offline/deviceStore';
 import { numberIn } from '../ui/numberIn';
@@ -35,6 +42,7 @@ export interface CardInHand {
   card: RunCard;
   /** The run as it would stand with what is typed so far: what sums are worked out from. */
   ahead: RunState;
+  /** The question at its end; not while its sum still waits for what is typed on the card. */
   ask: ProcedureStep['ask'];
   exits: CardExit[];
   /** It wants eyes: no knock, key or stray tap takes it on. */
@@ -125,10 +133,16 @@ export function useCard(
   const card = cardOf(setup, state, manner, known);
   const asking = askOf(card, known);
   const verdict = asking && facts ? safely(() => verdictOf(setup, ahead, card.steps.at(-1)!, facts)) : null;
-  const ask = asking && {
-    ...asking,
-    answers: asking.answers.filter(({ unless }) => unless === undefined || unless !== verdict),
-  };
+  const goesBySum = asking?.answers.some(({ when }) => when !== undefined) ?? false;
+  const unread = card.steps.some((step) => Object.keys(missingIn(step, readingsIn(step, values(step)))).length > 0);
+  // What a sum will say is not asked of somebody who has not typed what it needs.
+  const ask =
+    asking && !(goesBySum && verdict === null && unread)
+      ? {
+          ...asking,
+          answers: asking.answers.filter(({ unless }) => unless === undefined || unless !== verdict),
+        }
+      : undefined;
   const fill = (answer: string | null): CardFill => ({
     readings: Object.fromEntries(card.steps.map((step) => [step.id, values(step)])),
     checks: Object.fromEntries(

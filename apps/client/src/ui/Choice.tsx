@@ -22,11 +22,22 @@ interface Props<T extends string> {
   error?: string;
   /** Puts the label where only readers that speak meet it. */
   hideLabel?: boolean;
+  /** Many short words in a row. */
+  narrow?: boolean;
   testID?: string;
 }
 
 /** A few choices side by side, one of them taken: a thick line below and bold words say which. */
-export function Choice<T extends string>({ label, options, value, onChange, error, hideLabel, testID }: Props<T>) {
+export function Choice<T extends string>({
+  label,
+  options,
+  value,
+  onChange,
+  error,
+  hideLabel,
+  narrow,
+  testID,
+}: Props<T>) {
   const palette = usePalette();
   const group = useRef<View>(null);
   const reached = options.some((option) => option.value === value) ? value : options[0]?.value;
@@ -76,7 +87,7 @@ export function Choice<T extends string>({ label, options, value, onChange, erro
               style={{
                 flexGrow: 1,
                 flexBasis: 0,
-                minWidth: withType(option.drawing ? 100 : 76),
+                minWidth: withType(option.drawing ? 100 : narrow ? 58 : 76),
                 minHeight: TOUCH + 4,
                 paddingHorizontal: 8,
                 paddingVertical: 6,

@@ -2,7 +2,15 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Surface } from '@even-bed/contract';
-import { applyRunEvent, PROCEDURES, replayRun, type Procedure, type RunEvent, type RunSetup, type RunState } from '@even-bed/core';
+import {
+  applyRunEvent,
+  PROCEDURES,
+  replayRun,
+  type Procedure,
+  type RunEvent,
+  type RunSetup,
+  type RunState,
+} from '@even-bed/core';
 import { doneWell } from '@even-bed/core/care/workWell.fixture';
 import { connect } from '../db/connect';
 import { facts, newId, NOW, openShop, type Shop, sheet } from '../app/shop.fixture';
@@ -580,7 +588,10 @@ test('a job begun on an edition that has been replaced is worked by the document
   const { edition } = (await shop.api.get('/api/procedures/cut-glass').expect(200)).body as ProcedureRecord;
   expect((await job(await begin('cut-glass', { edition }))).procedure.title).toBe('Cut glass');
   const body = { procedureId: 'cut-glass', version: 0, machineId: shop.machineId, choices: {}, parts: {}, at: NOW };
-  const answer = await shop.api.put(`/api/jobs/${newId()}`).send({ ...body, edition: 'nowhere' }).expect(422);
+  const answer = await shop.api
+    .put(`/api/jobs/${newId()}`)
+    .send({ ...body, edition: 'nowhere' })
+    .expect(422);
   expect(answer.body.error.fields.procedureId).toContain('not known here');
 });
 

@@ -29,6 +29,7 @@ test.each([
   [{ face: 'release-film', solvent: 'water' }, 'no', /Alcohol, not water/],
   [{ face: 'release-film', abrasive: 'paper-towel' }, 'no', /scratches/],
   [{ face: 'textured', abrasive: 'coarse-grit' }, 'no', /do not survive/],
+  [{ face: 'flex-plate', abrasive: 'coarse-grit' }, 'care', /gouges/],
   [{ face: 'magnetic-base', solvent: 'alcohol' }, 'care', /light wipe/],
   [{ face: 'glass', glue: 'glue-heavy', heat: 20 }, 'yes', /unheated/],
   [{ face: 'glass', glue: 'glue-heavy', heat: 60 }, 'care', /thin film/],

@@ -225,9 +225,9 @@ export const COMPATIBILITY_RULES: readonly CompatRule[] = [
   {
     id: 'coarse-steel',
     abrasive: ['coarse-grit'],
-    on: ['bare-steel'],
+    on: ['bare-steel', 'flex-plate'],
     answer: 'care',
-    because: '400 grit for gouges in bare metal.',
+    because: '400 grit for gouges in metal, on the back or the face of a flex plate; the rest is left alone.',
   },
   {
     id: 'coarse-laminate',
@@ -239,7 +239,7 @@ export const COMPATIBILITY_RULES: readonly CompatRule[] = [
   {
     id: 'coarse-no',
     abrasive: ['coarse-grit'],
-    on: [...PEI, ...FILMS, 'glass', 'coated-glass', 'flex-plate', 'release-film', 'magnetic-base'],
+    on: [...PEI, ...FILMS, 'glass', 'coated-glass', 'release-film', 'magnetic-base'],
     answer: 'no',
     because: 'Coatings and films do not survive it.',
   },

@@ -6,6 +6,7 @@ import {
   ALIGN_SAYS,
   BEGIN_FROM,
   bowed,
+  crookedStrip,
   exposeStrip,
   homeAndListen,
   levelIt,
@@ -14,7 +15,9 @@ import {
   READY_SAYS,
   setZero,
   stopAtOnce,
+  sumAgain,
   tornLiner,
+  trimBase,
 } from './commonSteps';
 
 /** Pad, pane, base and sheet, bottom first. */
@@ -148,16 +151,7 @@ export const baseOnGlass: Procedure = {
       ],
       next: 'degrease',
     },
-    {
-      id: 'trim-base',
-      title: 'Trim the base',
-      doing:
-        'Trim the base to the pane with liner on, from the back, with a sharp knife along a ruler. Not on the glass.',
-      phase: 'fit',
-      cautions: ['blade'],
-      cant: [{ label: 'It cut crooked', to: STOPPED }],
-      next: 'dry-fit',
-    },
+    trimBase('fit', 'pane', 'dry-fit'),
     {
       id: 'degrease',
       title: 'Clean the plain face',
@@ -189,7 +183,7 @@ export const baseOnGlass: Procedure = {
     tornLiner('stick'),
     {
       id: 'press',
-      title: 'Align, press the strip',
+      title: 'Align at the edge, press the strip',
       doing: 'Hold it over the pane, front to front, not touching; then press the strip from its middle.',
       phase: 'stick',
       bound: true,
@@ -228,25 +222,7 @@ export const baseOnGlass: Procedure = {
         { kind: 'materials', used: ['magnetic base', 'glass pane', 'alcohol', 'towels'] },
       ],
     },
-    {
-      id: 'crooked',
-      title: 'The strip lies crooked',
-      doing: 'Stop. Only the strip is down: warm it to 50 °C, lift it slowly and low, and look at the adhesive.',
-      phase: 'stick',
-      cautions: ['hot', 'glass'],
-      photo: true,
-      ask: {
-        question: 'What is the adhesive like?',
-        answers: [
-          { id: 'good', label: 'whole and clean: lifted again', to: 'ready' },
-          { id: 'small', label: 'less than 1 mm out at the far edge: it stays', to: 'roll', proves: true },
-          { id: 'spoilt', label: 'spoilt', to: 'lost' },
-        ],
-      },
-      cant: [{ label: 'It does not lift', to: 'lost' }],
-      next: 'ready',
-      effects: [{ kind: 'book', text: 'The strip was down crooked.' }],
-    },
+    crookedStrip('lost'),
     {
       id: 'bubble',
       title: 'A bubble',
@@ -327,18 +303,12 @@ export const baseOnGlass: Procedure = {
       trip: 'sum-again',
       clear: 'home',
     }),
-    {
-      id: 'sum-again',
-      title: 'The sum again',
-      doing: 'Measure pad, pane, base and sheet as they lie, and do what the sum says before anything homes.',
+    sumAgain({
       phase: 'on',
-      sum: 'stack',
+      doing: 'Measure pad, pane, base and sheet as they lie, and do what the sum says before anything homes.',
       layers: LAYERS,
       cautions: ['knock', 'glass'],
-      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'home',
-    },
+    }),
     levelIt({ phase: 'level', within: 'zero', over: 'bowed' }),
     bowed('level'),
     ...setZero('level', DONE, 'A base on glass, with its sheet: fitted, levelled and set.'),

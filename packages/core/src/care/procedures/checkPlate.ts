@@ -2,18 +2,18 @@ import { LIGHT } from '../lightVerdict';
 import { DONE, STOPPED, type Procedure, type ProcedureStep } from '../procedure';
 
 const LINES = [
-  ['along-left', 'Along, on the left', 'Along the left third.', 'front end', 'rear end'],
-  ['along-right', 'Along, on the right', 'Along the right third.', 'front end', 'rear end'],
-  ['across-front', 'Across, in front', 'Across the front third.', 'left end', 'right end'],
-  ['across-rear', 'Across, at the rear', 'Across the rear third.', 'left end', 'right end'],
-  ['diagonal-1', 'First diagonal', 'From front left to rear right.', 'front end', 'rear end'],
-  ['diagonal-2', 'Second diagonal', 'From front right to rear left.', 'front end', 'rear end'],
+  ['along-left', 'Along, on the left', 'Along the left third.', 'front', 'rear'],
+  ['along-right', 'Along, on the right', 'Along the right third.', 'front', 'rear'],
+  ['across-front', 'Across, in front', 'Across the front third.', 'left', 'right'],
+  ['across-rear', 'Across, at the rear', 'Across the rear third.', 'left', 'right'],
+  ['diagonal-1', 'First diagonal', 'From front left to rear right.', 'front', 'rear'],
+  ['diagonal-2', 'Second diagonal', 'From front right to rear left.', 'front', 'rear'],
 ] as const;
 
 const light = ([id, title, doing, first, last]: (typeof LINES)[number], mark: number, next: string): ProcedureStep => ({
   id,
   title,
-  doing: `${doing} Straightedge on edge, lamp behind: where does light show?`,
+  doing: `${doing} Straightedge on edge, lamp behind: where does light show, in the middle, at both ends, or at one?`,
   phase: 'light',
   picture: 'six-lines',
   mark,
@@ -27,7 +27,7 @@ const light = ([id, title, doing, first, last]: (typeof LINES)[number], mark: nu
       options: [
         { value: LIGHT.none, label: 'none' },
         { value: LIGHT.middle, label: 'middle' },
-        { value: LIGHT.ends, label: 'both ends' },
+        { value: LIGHT.ends, label: 'ends' },
         { value: LIGHT.first, label: first },
         { value: LIGHT.last, label: last },
       ],

@@ -96,7 +96,6 @@ export const addUp = ({ id = 'add-up', phase, doing, layers, next }: SumStep): P
   phase,
   sum: 'stack',
   layers,
-  cautions: ['knock'],
   ask: {
     question: 'Is what has to move ready?',
     answers: [
@@ -132,7 +131,7 @@ export const moveTripPoint = (
 /** A strip of adhesive is laid bare, the rest of the liner stays on. */
 export const exposeStrip = (phase: string, next: Target, from = true): ProcedureStep => ({
   id: 'strip',
-  title: 'Fold the liner back',
+  title: 'Fold 40 mm of liner back',
   doing: 'Fold 40 mm of liner back and crease it.',
   why: 'Peeling all of it at once is a known regret.',
   phase,
@@ -225,6 +224,66 @@ export const stopAtOnce = ({
     next: clear,
   },
 ];
+
+/** After a home that was too low: the sum with what lies there now, done before it homes again. */
+export const sumAgain = ({
+  phase,
+  doing,
+  layers,
+  cautions,
+  cant = [],
+}: {
+  phase: string;
+  doing: string;
+  layers: NonNullable<ProcedureStep['layers']>;
+  cautions: NonNullable<ProcedureStep['cautions']>;
+  cant?: ProcedureStep['cant'];
+}): ProcedureStep => ({
+  id: 'sum-again',
+  title: 'The sum again',
+  doing,
+  phase,
+  sum: 'stack',
+  layers,
+  cautions,
+  gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
+  cant: [...cant, { label: 'It does not move so far', to: STOPPED }],
+  next: 'home',
+});
+
+/** A strip that went down crooked: lifted while it can be, or accepted, which is said. */
+export const crookedStrip = (lost: Target): ProcedureStep => ({
+  id: 'crooked',
+  title: 'The strip lies crooked',
+  doing:
+    'Stop. Only the strip is down: warm it to 50 °C, lift it slowly and low from one end, and look at the adhesive.',
+  why: 'A skew of 0.25° over 235 mm is 1 mm at the far edge. It only grows from here.',
+  phase: 'stick',
+  cautions: ['hot'],
+  photo: true,
+  ask: {
+    question: 'What is the adhesive like?',
+    answers: [
+      { id: 'good', label: 'whole and clean: lifted again', to: 'ready' },
+      { id: 'small', label: 'less than 1 mm out at the far edge: it stays', to: 'roll', proves: true },
+      { id: 'spoilt', label: 'spoilt', to: lost },
+    ],
+  },
+  cant: [{ label: 'It does not lift', to: lost }],
+  next: 'ready',
+  effects: [{ kind: 'book', text: 'The strip was down crooked.' }],
+});
+
+/** A base that stands over is cut before it is stuck. */
+export const trimBase = (phase: string, edge: string, back: Target): ProcedureStep => ({
+  id: 'trim-base',
+  title: 'Trim the base',
+  doing: `Trim the base to the ${edge} with liner on, from the back, with a sharp knife along a ruler.`,
+  phase,
+  cautions: ['blade'],
+  cant: [{ label: 'It cut crooked', to: STOPPED }],
+  next: back,
+});
 
 /** A level check of the machine, whose end is taken from the records. */
 export const levelIt = ({ phase, within, over }: { phase: string; within: Target; over: Target }): ProcedureStep => ({

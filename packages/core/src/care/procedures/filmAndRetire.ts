@@ -1,5 +1,5 @@
 import { DONE, STOPPED, type Procedure, type StackLayerAsk } from '../procedure';
-import { addUp, homeAndListen, moveTripPoint, printSpacer, stopAtOnce } from './commonSteps';
+import { addUp, homeAndListen, moveTripPoint, printSpacer, stopAtOnce, sumAgain } from './commonSteps';
 
 /** A new film in a vat. */
 export const fitFilm: Procedure = {
@@ -386,17 +386,11 @@ export const replaceAndRetire: Procedure = {
       trip: 'sum-again',
       clear: 'home',
     }),
-    {
-      id: 'sum-again',
-      title: 'The sum again',
-      doing: 'Measure the new one as it lies, and do what the sum says before anything homes.',
+    sumAgain({
       phase: 'on',
-      sum: 'stack',
+      doing: 'Measure the new one as it lies, and do what the sum says before anything homes.',
       layers: NEW_TOP,
       cautions: ['knock'],
-      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'home',
-    },
+    }),
   ],
 };

@@ -6,6 +6,7 @@ import {
   ALIGN_SAYS,
   BEGIN_FROM,
   bowed,
+  crookedStrip,
   curing,
   exposeStrip,
   homeAndListen,
@@ -15,7 +16,9 @@ import {
   READY_SAYS,
   setZero,
   stopAtOnce,
+  sumAgain,
   tornLiner,
+  trimBase,
 } from './commonSteps';
 
 const LAYERS: StackLayerAsk[] = [
@@ -147,15 +150,7 @@ export const fitBaseAndSheet: Procedure = {
       ],
       next: 'degrease',
     },
-    {
-      id: 'trim-base',
-      title: 'Trim the base',
-      doing: 'Trim the base to the plate with liner on, from the back, with a sharp knife along a ruler.',
-      phase: 'measure',
-      cautions: ['blade'],
-      cant: [{ label: 'It cut crooked', to: STOPPED }],
-      next: 'size',
-    },
+    trimBase('measure', 'plate', 'size'),
     {
       id: 'proud',
       title: 'Clear what stands proud',
@@ -261,32 +256,7 @@ export const fitBaseAndSheet: Procedure = {
         { kind: 'materials', used: ['magnetic base', 'alcohol', 'towels'] },
       ],
     },
-    {
-      id: 'crooked',
-      title: 'The strip lies crooked',
-      doing:
-        'Stop. Only the strip is down: warm it to 50 °C, lift it slowly and low from one end, and look at the adhesive.',
-      why: 'A skew of 0.25° over 235 mm is 1 mm at the far edge. It only grows from here.',
-      phase: 'stick',
-      cautions: ['hot'],
-      photo: true,
-      ask: {
-        question: 'What is the adhesive like?',
-        answers: [
-          { id: 'good', label: 'whole and clean: lifted again', to: 'ready' },
-          {
-            id: 'small',
-            label: 'less than 1 mm out at the far edge: it stays',
-            to: 'roll',
-            proves: true,
-          },
-          { id: 'spoilt', label: 'spoilt', to: 'new-base' },
-        ],
-      },
-      cant: [{ label: 'It does not lift', to: 'new-base' }],
-      next: 'ready',
-      effects: [{ kind: 'book', text: 'The strip was down crooked.' }],
-    },
+    crookedStrip('new-base'),
     {
       id: 'crooked-down',
       title: 'All of it down, crooked',
@@ -433,19 +403,13 @@ export const fitBaseAndSheet: Procedure = {
       trip: 'sum-again',
       clear: 'home',
     }),
-    {
-      id: 'sum-again',
-      title: 'The sum again',
+    sumAgain({
+      phase: 'on',
       doing:
         'Measure base and sheet as they lie, and do what the sum says: spacer, screw or flag, before anything homes.',
-      phase: 'on',
-      sum: 'stack',
       layers: LAYERS,
       cautions: ['knock', 'moving'],
-      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'home',
-    },
+    }),
     levelIt({ phase: 'level', within: 'zero', over: 'bowed' }),
     bowed('level'),
     ...setZero('level', DONE, 'Base and sheet fitted, levelled and set.'),

@@ -1,5 +1,5 @@
 import { DONE, STOPPED, type Procedure, type ProcedureStep, type SchoolChoice, type StackLayerAsk } from '../procedure';
-import { addUp, exposeStrip, moveTripPoint, printSpacer, tornLiner } from './commonSteps';
+import { addUp, exposeStrip, moveTripPoint, printSpacer, sumAgain, tornLiner } from './commonSteps';
 
 const LAYERS: StackLayerAsk[] = [
   { slot: 'base', reading: 'measure.magnet', part: 'magnet' },
@@ -474,18 +474,12 @@ export const fitFlexOnResin: Procedure = {
       next: 'sum-again',
       effects: [{ kind: 'book', text: 'It touched while homing: stopped at once.' }],
     },
-    {
-      id: 'sum-again',
-      title: 'The sum again',
-      doing: 'Measure the parts as they lie, look at the plug of the switch, and do what the sum says before it homes.',
+    sumAgain({
       phase: 'on',
-      sum: 'stack',
+      doing: 'Measure the parts as they lie, look at the plug of the switch, and do what the sum says before it homes.',
       layers: LAYERS,
       cautions: ['knock', 'mains'],
-      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'home',
-    },
+    }),
     ...levelAndZero('Magnet and flex plate fitted, homed over an empty vat, levelled, zero set.'),
   ],
 };

@@ -1,5 +1,14 @@
 import { DONE, STOPPED, type Procedure, type StackLayerAsk } from '../procedure';
-import { addUp, exposeStrip, homeAndListen, moveTripPoint, printSpacer, stopAtOnce, tornLiner } from './commonSteps';
+import {
+  addUp,
+  exposeStrip,
+  homeAndListen,
+  moveTripPoint,
+  printSpacer,
+  stopAtOnce,
+  sumAgain,
+  tornLiner,
+} from './commonSteps';
 
 const LAYERS: StackLayerAsk[] = [
   { slot: 'top', reading: 'measure.magnet', name: 'magnet under the board' },
@@ -149,18 +158,12 @@ export const magnetUnderBoard: Procedure = {
       trip: 'sum-again',
       clear: 'home',
     }),
-    {
-      id: 'sum-again',
-      title: 'The sum again',
-      doing: 'Measure board and magnet as they lie, and do what the sum says before anything homes.',
+    sumAgain({
       phase: 'on',
-      sum: 'stack',
+      doing: 'Measure board and magnet as they lie, and do what the sum says before anything homes.',
       layers: LAYERS,
       cautions: ['knock'],
-      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
-      cant: [{ label: 'It does not move so far', to: STOPPED }],
-      next: 'home',
-    },
+    }),
     {
       id: 'level',
       title: 'Level and zero',

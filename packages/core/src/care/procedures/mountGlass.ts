@@ -1,5 +1,15 @@
 import { DONE, STOPPED, type Procedure, type StackLayerAsk } from '../procedure';
-import { addUp, bowed, homeAndListen, levelIt, moveTripPoint, printSpacer, setZero, stopAtOnce } from './commonSteps';
+import {
+  addUp,
+  bowed,
+  homeAndListen,
+  levelIt,
+  moveTripPoint,
+  printSpacer,
+  setZero,
+  stopAtOnce,
+  sumAgain,
+} from './commonSteps';
 
 /** The pad under the pane is a layer like any other. */
 const LAYERS: StackLayerAsk[] = [
@@ -271,21 +281,13 @@ export const mountGlass: Procedure = {
       trip: 'sum-again',
       clear: 'home',
     }),
-    {
-      id: 'sum-again',
-      title: 'The sum again',
-      doing: 'Measure pane and pad as they lie, and do what the sum says before anything homes.',
+    sumAgain({
       phase: 'home',
-      sum: 'stack',
+      doing: 'Measure pane and pad as they lie, and do what the sum says before anything homes.',
       layers: LAYERS,
       cautions: ['knock', 'glass'],
-      gate: { checks: ['Does home trip sooner now, by as much as the sum says?'] },
-      cant: [
-        { label: 'The pane is cracked', to: 'broken' },
-        { label: 'It does not move so far', to: STOPPED },
-      ],
-      next: 'home',
-    },
+      cant: [{ label: 'The pane is cracked', to: 'broken' }],
+    }),
     levelIt({ phase: 'level', within: 'zero', over: 'bowed' }),
     bowed('level'),
     ...setZero('level', DONE, 'Glass mounted, levelled and set. Prints come off it only cold.'),
