@@ -3,8 +3,8 @@ import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
-import { useSwitch } from './runManner';
-import { canSpeak } from './speak';
+import { useSwitch } from '../ui/deviceSwitch';
+import { canSpeak } from '../ui/speak';
 import { askToListen, canKnock } from './useKnock';
 
 /** What goes on without a hand on the screen: reading aloud, a double knock. Off until somebody wants it. */

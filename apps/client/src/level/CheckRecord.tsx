@@ -27,6 +27,7 @@ const SOURCES: Record<LevelRound['source'], string> = {
   pasted: 'pasted',
   file: 'from a file',
   typed: 'typed',
+  felt: 'by feel',
 };
 
 /** A check as the server keeps it: readings, plans and turns; one still open can be taken over on this device. */

@@ -9,7 +9,9 @@ import { SPACE, useIsWide } from '../ui/theme';
 import { useKeys } from '../ui/useKeys';
 import { Words } from '../ui/Words';
 import { Refusal } from './CheckSending';
+import { feltText } from '@even-bed/core/level/feltText';
 import { DropCheck } from './DropCheck';
+import { FeelHeights, feltState, isFelt } from './FeelHeights';
 import { entryChanged, heightsTaken, turningReturnedTo, type CheckDraft, type HeightWay } from './levelSlice';
 import { PasteHeights } from './PasteHeights';
 import { ReadingPreview } from './ReadingPreview';
@@ -24,6 +26,7 @@ const WAYS: readonly Option<HeightWay>[] = [
   { value: 'pasted', label: 'Paste', icon: 'paste' },
   { value: 'file', label: 'File', icon: 'file' },
   { value: 'typed', label: 'Type', icon: 'type' },
+  { value: 'felt', label: 'Feel', icon: 'look' },
 ];
 
 /** Gets the heights of a bed: from the machine, by paste, from a file, or typed place by place. */
@@ -33,7 +36,17 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
   const { id, entry, setup, rounds } = draft;
   const ways = draft.hasConsole ? WAYS : WAYS.filter(({ value }) => value !== 'machine');
   const fault = entry.way === 'typed' && entry.typed ? gridFault(entry.typed) : null;
-  const raw = entry.way === 'typed' ? (entry.typed && !fault ? gridText(entry.typed) : '') : entry.text;
+  const felt = entry.way === 'felt' && entry.felt ? feltState(draft, entry.felt) : null;
+  const raw =
+    entry.way === 'typed'
+      ? entry.typed && !fault
+        ? gridText(entry.typed)
+        : ''
+      : entry.way === 'felt'
+        ? felt && isFelt(felt)
+          ? feltText(felt)
+          : ''
+        : entry.text;
   const now = raw.trim() === '' ? null : { raw, reading: entry.reading };
   const state = useReckoning({ now, setup });
   const ready = state.kind === 'done' && state.reckoning.plan !== null;
@@ -104,6 +117,7 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
           {entry.way === 'machine' ? <ScanHeights draft={draft} onScanned={onScanned} /> : null}
           {entry.way === 'pasted' || entry.way === 'file' ? <PasteHeights draft={draft} /> : null}
           {entry.way === 'typed' ? <TypeHeights draft={draft} fault={fault} /> : null}
+          {entry.way === 'felt' ? <FeelHeights draft={draft} /> : null}
         </View>
         <View style={{ gap: SPACE.m, ...(wide ? { flex: 1 } : {}) }}>
           <ReadingPreview draft={draft} state={state} />

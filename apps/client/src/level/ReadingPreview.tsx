@@ -65,7 +65,7 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
           />
         </>
       ) : null}
-      {entry.way === 'typed' ? null : (
+      {entry.way === 'typed' || entry.way === 'felt' ? null : (
         <Choice
           label="+ in these heights means"
           options={[

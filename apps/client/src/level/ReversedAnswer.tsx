@@ -37,7 +37,7 @@ export function ReversedAnswer({ draft, comparison, onKeep }: Props) {
         round: { id: uuid(), takenAt: Date.now(), source, raw, range, reading: { ...reading, plus } },
       }),
     );
-    if (source !== 'typed') setProblem(await change({ plus }));
+    if (source !== 'typed' && source !== 'felt') setProblem(await change({ plus }));
   };
 
   return (

@@ -1,15 +1,26 @@
-import type { CheckEnd, CheckSetup, MadeTurn, RoundWrite } from '@even-bed/contract';
+import type { CheckEnd, CheckSetup, HeightSource, MadeTurn, RoundWrite } from '@even-bed/contract';
 import type { ParseOptions } from '@even-bed/core';
+import type { FeelEvent } from '@even-bed/core/level/feel';
+import type { GaugeAsk } from '@even-bed/core/level/gauge';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { PlanPlate } from '../ui/BedPlan';
 
-export type HeightWay = 'machine' | 'pasted' | 'file' | 'typed';
+export type HeightWay = HeightSource;
 
 /** What a person types into the grid: cells as typed, front row first. */
 export interface TypedGrid {
   xs: number[];
   ys: number[];
   cells: string[][];
+}
+
+/** A level by paper and feel that is under way. */
+export interface FeltEntry {
+  /** Gates that are ticked. */
+  ready: number[];
+  begun: boolean;
+  gauge: GaugeAsk;
+  history: FeelEvent[];
 }
 
 /** A reading that is being made. Kept with the draft, so that a reload in the middle loses nothing. */
@@ -19,6 +30,8 @@ export interface HeightEntry {
   fileName: string;
   typed: TypedGrid | null;
   scanId: string | null;
+  /** Left out in drafts from before levels were felt. */
+  felt?: FeltEntry | null;
   reading: ParseOptions;
 }
 
@@ -107,7 +120,7 @@ export const levelSlice = createSlice({
       if (last && last.made === null) Object.assign(last, { made: [], madeAt: round.takenAt });
       draft.rounds.push({ ...round, seq: draft.rounds.length + 1, ticked: [], made: null, madeAt: null });
       draft.stage = 'turning';
-      Object.assign(draft.entry, { text: '', fileName: '', scanId: null, reading: round.reading });
+      Object.assign(draft.entry, { text: '', fileName: '', scanId: null, felt: null, reading: round.reading });
       if (draft.entry.typed) draft.entry.typed.cells = draft.entry.typed.cells.map((row) => row.map(() => ''));
     },
     turnTicked(state, { payload: { id, adjusterId } }: For<{ adjusterId: string }>) {

@@ -5,7 +5,7 @@ import Joi from 'joi';
 import { extentSchema, idField, lengthField, nameField, record, timeField } from '../kit/fields';
 
 /** Where a round's heights came from. */
-export type HeightSource = 'machine' | 'pasted' | 'file' | 'typed';
+export type HeightSource = 'machine' | 'pasted' | 'file' | 'typed' | 'felt';
 
 /** What the sums of a check rest on, as it was when the check began. */
 export interface CheckSetup {
@@ -117,7 +117,7 @@ export const readingSchema = record<ParseOptions>({
 export const roundWriteSchema = record<RoundWrite>({
   seq: Joi.number().integer().min(1).max(1000).required().label('Round'),
   takenAt: timeField('Time').required(),
-  source: Joi.string().valid('machine', 'pasted', 'file', 'typed').required().label('Source'),
+  source: Joi.string().valid('machine', 'pasted', 'file', 'typed', 'felt').required().label('Source'),
   raw: Joi.string().min(1).max(LONGEST_TEXT).required().label('The readings'),
   reading: readingSchema.required().label('How to read them'),
 });

@@ -1,3 +1,4 @@
+import { heightsFelt } from './feltText';
 import { UnreadableHeights } from './errors';
 import { gridOf, pointsOf } from './gridOf';
 import { plainText, withoutQuotes } from './heightText';
@@ -26,7 +27,7 @@ import { readTable } from './readTable';
  *
  * A matrix without positions can't be placed: `needs` then lists what to ask and `points` stays empty. Whatever could be
  * read in two ways is a question in `questions`; one that nobody answered has `taken` null.
- * The text's sign is converted here and nowhere else.
+ * The text's sign is converted here and nowhere else; what was felt by hand is always + higher.
  *
  * @param text as printed or typed, at most LONGEST_TEXT characters
  * @returns points in mm, + higher, the grid if there is one, and warnings by line
@@ -38,6 +39,8 @@ export function parseHeights(text: string, options: ParseOptions = {}): ParsedHe
     throw new UnreadableHeights('too-large', `That is ${text.length} characters; at most ${LONGEST_TEXT} are read.`);
   }
   checkExtent(options.extent);
+  const felt = heightsFelt(text);
+  if (felt !== null) return parseHeights(felt, { plus: 'higher' });
   const reader: Reader = { options, warnings: [], questions: [] };
   const plain = plainText(text);
 

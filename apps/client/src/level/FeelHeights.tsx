@@ -1,0 +1,405 @@
+import {
+  afterFeel,
+  afterTurn,
+  feelFindings,
+  FEELS,
+  gapAt,
+  MIDDLE,
+  nextMove,
+  outAt,
+  startFeel,
+  sureOf,
+  type Feel,
+  type FeelEvent,
+  type FeelState,
+} from '@even-bed/core/level/feel';
+import { gaugeEffect, gaugeOf, GAUGE_KINDS, type GaugeAsk, type GaugeKind } from '@even-bed/core/level/gauge';
+import { readLength } from '@even-bed/core/fleet/readLength';
+import { roundTurn } from '@even-bed/core/level/roundTurn';
+import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
+import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords } from '@even-bed/words/feel';
+import { useEffect, useMemo, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { useAppDispatch } from '../state/store';
+import { ActionButton } from '../ui/ActionButton';
+import { Choice } from '../ui/Choice';
+import { useSwitch } from '../ui/deviceSwitch';
+import { DialogFrame } from '../ui/DialogFrame';
+import { FeelPlan, type FeltPlace } from '../ui/FeelPlan';
+import { Field } from '../ui/Field';
+import { length, size } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
+import { Notice } from '../ui/Notice';
+import { numberIn } from '../ui/numberIn';
+import { Section } from '../ui/Section';
+import { canSpeak, hush, speak } from '../ui/speak';
+import { RADIUS, usePalette } from '../ui/theme';
+import { TickRow } from '../ui/TickRow';
+import { useSteadyTap } from '../ui/useSteadyTap';
+import { Words } from '../ui/Words';
+import { entryChanged, type CheckDraft, type FeltEntry } from './levelSlice';
+
+/** What must be so before a gap is felt at all. */
+const GATES = [
+  'Bed warm, about 60 °C, and the nozzle hot, at least 190 °C, and wiped: hard drips hold the paper off',
+  'Homed; motors off, or moved by their own jog, hands clear of belts',
+] as const;
+
+const KINDS: Record<GaugeKind, string> = {
+  paper: 'paper',
+  card: 'card',
+  leaflet: 'leaflet',
+  film: 'film',
+  shim: 'shim steel',
+};
+
+export const NOT_FELT: FeltEntry = {
+  ready: [],
+  begun: false,
+  gauge: { kind: 'paper', caliper: null, layers: 1 },
+  history: [],
+};
+
+/** The bed as it is known from what was felt and turned so far; null before the gauge is named. */
+export function feltState({ setup }: CheckDraft, { begun, gauge, history }: FeltEntry): FeelState | null {
+  if (!begun) return null;
+  return history.reduce(
+    (state: FeelState, event) => (event.do === 'feel' ? afterFeel(state, event) : afterTurn(state, event)),
+    startFeel({ adjusters: setup.adjusters, gauge: gaugeOf(gauge) }),
+  );
+}
+
+/** A level by paper and feel: about five seconds a point, and what to turn by how much. */
+export function FeelHeights({ draft }: { draft: CheckDraft }) {
+  const dispatch = useAppDispatch();
+  const felt = draft.entry.felt ?? NOT_FELT;
+  const change = (next: Partial<FeltEntry>) =>
+    dispatch(entryChanged({ id: draft.id, change: { felt: { ...felt, ...next } } }));
+  const state = useMemo(() => feltState(draft, felt), [draft, felt]);
+  if (!state) return <Before felt={felt} onChange={change} />;
+  return <Feeling draft={draft} felt={felt} state={state} onChange={change} />;
+}
+
+/** The gates, and the gauge: it is part of the result. */
+function Before({ felt, onChange }: { felt: FeltEntry; onChange: (next: Partial<FeltEntry>) => void }) {
+  const [asked, setAsked] = useState(false);
+  const [reading, setReading] = useState(felt.gauge.caliper ? String(felt.gauge.caliper.reading) : '');
+  const { kind, layers } = felt.gauge;
+  const caliper = reading.trim() === '' ? null : { pieces: 10, reading: readLength(reading) ?? NaN };
+  const fault =
+    caliper !== null && !(caliper.reading > 0 && caliper.reading < 100)
+      ? 'Ten of them between the calipers, in mm, such as 1.04.'
+      : undefined;
+  const ready = GATES.every((_, i) => felt.ready.includes(i));
+  const gauge: GaugeAsk = { kind, layers, caliper: fault ? null : caliper };
+  const { thickness, uncertainty } = gaugeOf(gauge);
+  return (
+    <View style={{ gap: 12 }}>
+      <Notice kind="due" title="Hot, and moving parts">
+        Nozzle and bed burn; belts and axes pinch. Hands off while it homes.
+      </Notice>
+      {GATES.map((words, i) => (
+        <TickRow
+          key={words}
+          words={words}
+          ticked={felt.ready.includes(i)}
+          missing={asked}
+          onPress={() =>
+            onChange({ ready: felt.ready.includes(i) ? felt.ready.filter((n) => n !== i) : [...felt.ready, i] })
+          }
+          testID={`feel-gate-${i}`}
+        />
+      ))}
+      <Choice
+        label="Felt with"
+        options={GAUGE_KINDS.map((value) => ({ value, label: KINDS[value] }))}
+        value={kind}
+        onChange={(value) => onChange({ gauge: { ...felt.gauge, kind: value } })}
+        testID="gauge-kind"
+      />
+      <Choice
+        label="Layers: fold it for a textured or permanent top"
+        options={['1', '2', '4'].map((value) => ({
+          value,
+          label: value === '1' ? 'single' : value === '2' ? 'folded' : 'folded twice',
+        }))}
+        value={String(layers)}
+        onChange={(value) => onChange({ gauge: { ...felt.gauge, layers: Number(value) } })}
+        testID="gauge-layers"
+      />
+      <Field
+        label="Ten of them between the calipers"
+        unit="mm"
+        value={reading}
+        onChange={setReading}
+        keyboard="decimal"
+        hint="May be left out: then it goes by its name, and is known to a fifth."
+        {...(fault ? { error: fault } : {})}
+        testID="gauge-caliper"
+      />
+      <Words size="small" tone="steel" testID="gauge-thickness">
+        {`${size(thickness, 3)}, give or take ${size(uncertainty, 3)}`}
+      </Words>
+      <ActionButton
+        label="Feel it"
+        kind="main"
+        onPress={() => {
+          setAsked(true);
+          if (ready && !fault) onChange({ begun: true, gauge });
+        }}
+        testID="begin-feel"
+      />
+      {asked && !ready ? (
+        <Words tone="stop" live testID="feel-refusal">
+          Not yet: tick what is so.
+        </Words>
+      ) : null}
+    </View>
+  );
+}
+
+function Feeling({
+  draft,
+  felt,
+  state,
+  onChange,
+}: {
+  draft: CheckDraft;
+  felt: FeltEntry;
+  state: FeelState;
+  onChange: (next: Partial<FeltEntry>) => void;
+}) {
+  const steady = useSteadyTap();
+  const { setup, adjusterNames } = draft;
+  const [own, setOwn] = useState(false);
+  const nameOf = (id: string) => (id === MIDDLE ? 'The middle' : (adjusterNames[id] ?? id));
+  const advised = nextMove(state);
+  const middleFelt = state.history.some((event) => event.do === 'feel' && event.at === MIDDLE);
+  // The middle last: what it says is shape, and no screw cures it.
+  const move = advised.do === 'done' && !middleFelt ? ({ do: 'feel', at: MIDDLE, again: false } as const) : advised;
+  const at = move.do === 'feel' ? move.at : move.do === 'turn' ? move.adjuster : null;
+  const add = (...events: FeelEvent[]) => onChange({ history: [...felt.history, ...events] });
+  const places = state.places.map(({ id, x, y }): FeltPlace => {
+    const out = outAt(state, id);
+    const touched = state.history.some((event) => event.do === 'feel' && event.at === id);
+    return {
+      id,
+      x,
+      y,
+      middle: id === MIDDLE,
+      stands: !touched && out > 0.1 ? 'open' : out < 0.1 ? 'ok' : out > 0.9 ? 'out' : 'open',
+      ...(move.do === 'turn' && move.adjuster === id ? { turns: turnsAsSeen(move.turns, setup.seenFrom) } : {}),
+    };
+  });
+  const title =
+    move.do === 'feel'
+      ? `${nameOf(move.at)}: how does it feel${move.again ? ' now? Feel it again' : '?'}`
+      : move.do === 'turn'
+        ? `${nameOf(move.adjuster)}: ${feelTurnWords(move, setup.seenFrom, currentManner())}`
+        : `Even: ${Math.round(100 * move.sure)} % sure`;
+  const say = useSaid(title, move.do === 'turn' && move.raises);
+  const gap = at === null ? null : gapAt(state, at);
+  const known = gap !== null && state.history.length > 0 && gap.sd < 0.3;
+  return (
+    <View style={{ gap: 12 }} testID="feeling">
+      <Words size="turn" bold live testID="feel-title">
+        {title}
+      </Words>
+      <FeelPlan places={places} at={at} feels={move.do === 'feel'} label={title} testID="feel-plan" />
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 12, flexWrap: 'wrap' }}>
+        <Words size="small" tone="steel" testID="feel-gap">
+          {known
+            ? `Gap about ${length(Math.max(0, state.gauge.thickness + gap.mean - 1.28 * gap.sd))} to ${length(Math.max(0, state.gauge.thickness + gap.mean + 1.28 * gap.sd))}`
+            : `touch ${state.history.length + 1}`}
+        </Words>
+        <Words size="small" tone="steel">
+          {`${KINDS[felt.gauge.kind]} ${size(state.gauge.thickness, 3)}`}
+        </Words>
+      </View>
+      {state.contradiction ? (
+        <Notice kind="due" title="That does not fit what was felt before" testID="contradiction">
+          {`${nameOf(state.contradiction.at)} is ${state.contradiction.feel} and should be about ${state.contradiction.expected}, with no turn between. Feel it again.`}
+        </Notice>
+      ) : null}
+      {move.do === 'feel' ? (
+        <>
+          <FeelRow onFeel={(feel) => steady(() => add({ do: 'feel', at: move.at, feel }))()} />
+          <Words size="small" tone="steel">
+            If it jams: press the bed down by hand, slide it in, feel again. A screw that is reached only with the bed
+            moved away: turn, move back, feel.
+          </Words>
+        </>
+      ) : null}
+      {move.do === 'turn' ? (
+        <ActionButton
+          label="Turned"
+          kind="main"
+          onPress={() => steady(() => add({ do: 'turn', adjuster: move.adjuster, turns: move.turns }))()}
+          testID="feel-turned"
+        />
+      ) : null}
+      {move.do === 'done' ? (
+        <Words testID="gauge-effect">
+          {gaugeWords(
+            { thickness: state.gauge.thickness, ...gaugeEffect({ thickness: state.gauge.thickness, pitch: null }) },
+            currentManner(),
+          )}
+        </Words>
+      ) : null}
+      <Findings state={state} nameOf={nameOf} />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+        <ActionButton
+          label="I turned till it dragged"
+          kind="quiet"
+          onPress={() => setOwn(true)}
+          testID="till-dragged"
+        />
+        <ActionButton
+          label="Undo"
+          kind="quiet"
+          icon="back"
+          disabled={felt.history.length === 0}
+          onPress={() => onChange({ history: felt.history.slice(0, -1) })}
+          testID="feel-undo"
+        />
+        {canSpeak() ? <ActionButton label="Say it" kind="quiet" onPress={say} testID="feel-say" /> : null}
+        <ActionButton
+          label="Begin again"
+          kind="quiet"
+          onPress={() => onChange({ ...NOT_FELT, gauge: felt.gauge })}
+          testID="feel-again"
+        />
+      </View>
+      {own ? (
+        <OwnTurn
+          adjusters={setup.adjusters.map(({ id }) => ({ value: id, label: nameOf(id) }))}
+          first={at !== null && at !== MIDDLE ? at : setup.adjusters[0]!.id}
+          seenFrom={setup.seenFrom}
+          onClose={() => setOwn(false)}
+          onDone={(adjuster, turns) => {
+            add({ do: 'turn', adjuster, turns }, { do: 'feel', at: adjuster, feel: 'drags' });
+            setOwn(false);
+          }}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+/** Says the next thing aloud when it comes up, where the device is told to. @returns says it now */
+function useSaid(title: string, raises: boolean): () => void {
+  const [aloud] = useSwitch('read-aloud');
+  const language = () => document.documentElement.lang || 'en';
+  useEffect(() => {
+    if (aloud) speak([title], language());
+    return hush;
+  }, [aloud, title, raises]);
+  return () => speak([title], language());
+}
+
+/** Five large keys in the order of the gap. */
+function FeelRow({ onFeel }: { onFeel: (feel: Feel) => void }) {
+  const palette = usePalette();
+  return (
+    <View style={{ flexDirection: 'row', gap: 6 }}>
+      {FEELS.map((feel) => (
+        <Pressable
+          key={feel}
+          role="button"
+          aria-label={`${feel}: ${FEEL_HINTS[feel]}`}
+          onPress={() => onFeel(feel)}
+          testID={`feel-${feel}`}
+          style={{
+            flex: 1,
+            minWidth: 0,
+            minHeight: 92,
+            alignItems: 'center',
+            justifyContent: 'center',
+            gap: 4,
+            borderWidth: 1.5,
+            borderColor: palette.ink,
+            borderRadius: RADIUS,
+            backgroundColor: palette.raised,
+            paddingVertical: 8,
+          }}
+        >
+          <Words bold align="center">
+            {feel}
+          </Words>
+          <Words size="small" tone="steel" align="center">
+            {FEEL_HINTS[feel]}
+          </Words>
+        </Pressable>
+      ))}
+    </View>
+  );
+}
+
+function Findings({ state, nameOf }: { state: FeelState; nameOf: (id: string) => string }) {
+  const findings = feelFindings(state);
+  if (findings.length === 0) return null;
+  return (
+    <Section title="WHAT STANDS OUT" testID="feel-findings">
+      {findings.map((finding) => (
+        <Words key={`${finding.code} ${'adjuster' in finding ? finding.adjuster : ''}`}>
+          {feelFindingWords(finding, 'adjuster' in finding ? nameOf(finding.adjuster) : '')}
+        </Words>
+      ))}
+    </Section>
+  );
+}
+
+/** Turned by feel until it dragged: by how much is a reading too. */
+function OwnTurn({
+  adjusters,
+  first,
+  seenFrom,
+  onClose,
+  onDone,
+}: {
+  adjusters: readonly { value: string; label: string }[];
+  first: string;
+  seenFrom: CheckDraft['setup']['seenFrom'];
+  onClose: () => void;
+  onDone: (adjuster: string, turns: number) => void;
+}) {
+  const [adjuster, setAdjuster] = useState(first);
+  const [way, setWay] = useState<'clockwise' | 'anticlockwise'>('clockwise');
+  const [eighths, setEighths] = useState('');
+  const count = numberIn(eighths);
+  const fault = eighths.trim() !== '' && !(count >= 0 && count <= 80) ? 'Eighths of a turn, such as 3.' : undefined;
+  return (
+    <DialogFrame open title="Turned till it dragged" onClose={onClose} testID="own-turn">
+      <Choice label="Which one" options={adjusters} value={adjuster} onChange={setAdjuster} testID="own-adjuster" />
+      <Choice
+        label={seenFrom === 'above' ? 'Looking down' : 'Looking up from below'}
+        options={[
+          { value: 'clockwise', label: 'clockwise' },
+          { value: 'anticlockwise', label: 'anticlockwise' },
+        ]}
+        value={way}
+        onChange={setWay}
+        testID="own-way"
+      />
+      <Field
+        label="By how many eighths"
+        value={eighths}
+        onChange={setEighths}
+        keyboard="decimal"
+        {...(fault ? { error: fault } : {})}
+        testID="own-eighths"
+      />
+      <ActionButton
+        label="It drags now"
+        kind="main"
+        disabled={fault !== undefined || eighths.trim() === ''}
+        onPress={() => onDone(adjuster, turnsAsSeen(roundTurn(((way === 'clockwise' ? 1 : -1) * count) / 8), seenFrom))}
+        testID="own-done"
+      />
+    </DialogFrame>
+  );
+}
+
+/** Whether a level by feel is done, so that it may be taken as a reading. */
+export const isFelt = (state: FeelState | null): boolean =>
+  state !== null && sureOf(state) >= 0.5 && state.history.length > 0;

@@ -1,0 +1,154 @@
+import type { LevelCheck, MachineOverview } from '@even-bed/contract';
+import { lookingDown } from '@even-bed/core/level/seenFrom';
+import {
+  FEEL_EDGES,
+  FEELS,
+  gapAt,
+  MIDDLE,
+  nextMove,
+  replayFeel,
+  startFeel,
+  type Feel,
+  type FeelEvent,
+} from '@even-bed/core/level/feel';
+import { gaugeOf } from '@even-bed/core/level/gauge';
+import { stiffBed } from '@even-bed/core/level/stiffBed';
+import type { Page } from 'playwright-core';
+import { beginCheck, eventually, PHONE, serverCheck, TestShop } from './shop';
+
+let shop: TestShop;
+let machines: MachineOverview[];
+beforeAll(async () => {
+  shop = await TestShop.open({ demo: true });
+  machines = (await shop.get<{ items: MachineOverview[] }>('/machines')).items;
+});
+afterAll(() => shop.close());
+
+const paper = gaugeOf({ kind: 'paper', caliper: { pieces: 10, reading: 1.04 }, layers: 1 });
+
+/** A bed that is out by so much at each adjuster; it moves as its screws say. */
+function bedOf(machine: MachineOverview, out: readonly number[]) {
+  const adjusters = lookingDown(machine.adjusters, machine.seenFrom);
+  const rises = adjusters.map((_, i) => out[i]!);
+  const start = startFeel({ adjusters, gauge: paper });
+  return {
+    start,
+    feel: (at: string): Feel => {
+      const { a, b, c } = stiffBed(adjusters)(rises);
+      const place = start.places.find(({ id }) => id === at)!;
+      const gap = -(a * place.x + b * place.y + c);
+      return FEELS[FEEL_EDGES.filter((edge) => gap > edge).length]!;
+    },
+    turn: (id: string, turns: number) => {
+      const i = adjusters.findIndex((one) => one.id === id);
+      rises[i]! += turns * adjusters[i]!.pitch * (adjusters[i]!.clockwise === 'raises' ? 1 : -1);
+    },
+  };
+}
+
+async function begin(page: Page, machine: MachineOverview): Promise<void> {
+  await beginCheck(page, machine.id);
+  await page.getByTestId('way-felt').click();
+  await page.getByTestId('gauge-caliper').fill('1,04');
+  expect(await page.getByTestId('gauge-thickness').innerText()).toMatch(/^0\.104 mm/);
+  // The gates stand before it.
+  await page.getByTestId('begin-feel').click();
+  await page.getByTestId('feel-refusal').waitFor();
+  for (const i of [0, 1]) await page.getByTestId(`feel-gate-${i}`).click();
+  await page.getByTestId('begin-feel').click();
+  await page.getByTestId('feeling').waitFor();
+}
+
+test.each([3, 4])(
+  'paper and feel on %i adjusters, to even, the middle last; it is a level check like any other',
+  async (count) => {
+    const machine = machines.find(({ adjusters }) => adjusters.length === count)!;
+    const bed = bedOf(machine, [0.21, -0.16, 0.08, -0.02].slice(0, count));
+    const page = await shop.page(PHONE, { as: 'technician' });
+    await begin(page, machine);
+    const history: FeelEvent[] = [];
+    for (let touches = 0; ; touches++) {
+      expect(touches).toBeLessThan(60);
+      const move = nextMove(replayFeel(bed.start, history));
+      if (move.do === 'done') break;
+      const name = machine.adjusters.find(({ id }) => id === (move.do === 'feel' ? move.at : move.adjuster))!.name;
+      expect((await page.getByTestId('feel-title').innerText()).startsWith(name)).toBe(true);
+      if (move.do === 'feel') {
+        const feel = bed.feel(move.at);
+        history.push({ do: 'feel', at: move.at, feel });
+        await page.getByTestId(`feel-${feel}`).click();
+      } else {
+        bed.turn(move.adjuster, move.turns);
+        history.push({ do: 'turn', adjuster: move.adjuster, turns: move.turns });
+        await page.getByTestId('feel-turned').click();
+      }
+      await page.waitForTimeout(380);
+    }
+    // It survives a reload in the middle; the middle is felt last.
+    await page.reload();
+    expect(await page.getByTestId('feel-title').innerText()).toMatch(/^The middle/);
+    await page.getByTestId(`feel-${bed.feel(MIDDLE)}`).click();
+    await eventually(async () =>
+      expect(await page.getByTestId('feel-title').innerText()).toMatch(/^Even: \d\d % sure/),
+    );
+    expect(await page.getByTestId('gauge-effect').innerText()).toMatch(/Levelled with 0\.104 mm/);
+    await page.getByTestId('use-heights').click();
+    await page.getByTestId('finish').click();
+    const check = await serverCheck<LevelCheck>(shop, page, ({ outcome }) => outcome === 'finished');
+    expect(check.roundList[0]!.source).toBe('felt');
+    expect(check.roundList[0]!.raw).toContain('# felt with 0.104 mm');
+    expect(check.after!).toBeLessThan(0.1);
+    await page.context().close();
+  },
+);
+
+test('a feel that does not fit is felt again; turned till it dragged is a reading too; the voice says what is next', async () => {
+  const machine = machines.find(({ adjusters }) => adjusters.length === 4)!;
+  const page = await shop.page(PHONE, { as: 'technician' });
+  await page.addInitScript(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    class Utterance {
+      lang = '';
+      constructor(readonly text: string) {}
+    }
+    Object.assign(window, { SpeechSynthesisUtterance: Utterance });
+    Object.defineProperty(window, 'speechSynthesis', {
+      value: { speak: ({ text }: Utterance) => said.push(text), cancel: () => undefined },
+    });
+  });
+  await begin(page, machine);
+  await page.getByTestId('feel-say').click();
+  const [first] = machine.adjusters;
+  expect(await page.evaluate(() => (window as unknown as { said: string[] }).said.at(-1))).toMatch(
+    /how does it feel\?$/,
+  );
+  // Turned by hand until it dragged, an eighth at a time.
+  await page.getByTestId('till-dragged').click();
+  await page.getByTestId('own-eighths').fill('many');
+  await page.getByTestId('own-eighths-error').waitFor();
+  await page.getByTestId('own-eighths').fill('2');
+  await page.getByTestId(`own-adjuster-${first!.id}`).click();
+  await page.getByTestId('own-done').click();
+  await page.getByTestId('own-turn').waitFor({ state: 'detached' });
+  const adjusters = lookingDown(machine.adjusters, machine.seenFrom);
+  const state = replayFeel(startFeel({ adjusters, gauge: paper }), [
+    { do: 'turn', adjuster: first!.id, turns: 0.25 },
+    { do: 'feel', at: first!.id, feel: 'drags' },
+  ]);
+  expect(gapAt(state, first!.id).sd).toBeLessThan(0.03);
+  // Undone, and felt: drags twice, then free without a turn.
+  await page.getByTestId('feel-undo').click();
+  await page.getByTestId('feel-undo').click();
+  let contradicted = false;
+  for (let touches = 0; touches < 40 && !contradicted; touches++) {
+    if ((await page.getByTestId('feel-turned').count()) > 0) await page.getByTestId('feel-turned').click();
+    else await page.getByTestId(touches < 8 ? 'feel-drags' : 'feel-jammed').click();
+    await page.waitForTimeout(380);
+    contradicted = (await page.getByTestId('contradiction').count()) > 0;
+  }
+  expect(contradicted).toBe(true);
+  expect(await page.getByTestId('contradiction').innerText()).toMatch(/Feel it again/);
+  expect(await page.getByTestId('feel-title').innerText()).toMatch(/Feel it again$/);
+  await page.context().close();
+});
