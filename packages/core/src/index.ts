@@ -139,6 +139,7 @@ export { TOOLS, type ToolId, type ToolInputs } from './fit/toolInputs';
 export { checkProcedure, combinations, type ProcedureFault } from './care/checkProcedure';
 export { DONE, STOPPED, type Procedure, type ProcedureStep, type StepEffect } from './care/procedure';
 export { PROCEDURES } from './care/procedures';
+export { learnAdjusters, type AdjusterLearned, type AdjusterWay } from './level/learnAdjusters';
 export { RUN_MANNERS, type RunManner } from './care/runCard';
 export type { FoundLayer } from './care/stackAfter';
 export {

@@ -50,7 +50,7 @@ const KINDS: Record<GaugeKind, string> = {
   card: 'card',
   leaflet: 'leaflet',
   film: 'film',
-  shim: 'shim steel',
+  shim: 'shim',
 };
 
 export const NOT_FELT: FeltEntry = {
@@ -112,6 +112,7 @@ function Before({ felt, onChange }: { felt: FeltEntry; onChange: (next: Partial<
       ))}
       <Choice
         label="Felt with"
+        narrow
         options={GAUGE_KINDS.map((value) => ({ value, label: KINDS[value] }))}
         value={kind}
         onChange={(value) => onChange({ gauge: { ...felt.gauge, kind: value } })}
@@ -172,7 +173,10 @@ function Feeling({
   const steady = useSteadyTap();
   const { setup, adjusterNames } = draft;
   const [own, setOwn] = useState(false);
-  const nameOf = (id: string) => (id === MIDDLE ? 'The middle' : (adjusterNames[id] ?? id));
+  const nameOf = (id: string) => {
+    const name = id === MIDDLE ? 'The middle' : (adjusterNames[id] ?? id);
+    return name[0]!.toUpperCase() + name.slice(1);
+  };
   const advised = nextMove(state);
   const middleFelt = state.history.some((event) => event.do === 'feel' && event.at === MIDDLE);
   // The middle last: what it says is shape, and no screw cures it.

@@ -106,14 +106,17 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
       <Refusal draft={draft} />
       <View style={wide ? { flexDirection: 'row', gap: 32 } : { gap: SPACE.m }}>
         <View style={{ gap: SPACE.m, ...(wide ? { flex: 1.2 } : {}) }}>
-          <Choice
-            label="Where the heights come from"
-            hideLabel
-            options={ways}
-            value={entry.way}
-            onChange={(way) => dispatch(entryChanged({ id, change: { way } }))}
-            testID="way"
-          />
+          {felt ? null : (
+            <Choice
+              label="Where the heights come from"
+              hideLabel
+              narrow
+              options={ways}
+              value={entry.way}
+              onChange={(way) => dispatch(entryChanged({ id, change: { way } }))}
+              testID="way"
+            />
+          )}
           {entry.way === 'machine' ? <ScanHeights draft={draft} onScanned={onScanned} /> : null}
           {entry.way === 'pasted' || entry.way === 'file' ? <PasteHeights draft={draft} /> : null}
           {entry.way === 'typed' ? <TypeHeights draft={draft} fault={fault} /> : null}

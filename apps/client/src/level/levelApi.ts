@@ -3,4 +3,4 @@ import { endpointsOf } from '../api/endpoints';
 
 export const levelApi = endpointsOf(levelOperations);
 
-export const { useCheckQuery, useChecksQuery } = levelApi;
+export const { useCheckQuery, useChecksQuery, useLearnedQuery } = levelApi;

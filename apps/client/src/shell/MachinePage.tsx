@@ -2,6 +2,7 @@ import { MachineJobs } from '../care/MachineJobs';
 import { SeenPart } from '../care/SeenPart';
 import { MachinePlans } from '../fit/MachinePlans';
 import { MachineScreen } from '../floor/MachineScreen';
+import { LearnedPart } from '../level/LearnedPart';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
 import { MachineStackPart } from '../surfaces/MachineStackPart';
@@ -24,13 +25,14 @@ export function MachinePage() {
           <MachineStackPart machine={machine} now={now} />
         </>
       )}
-      last={({ id, family }) => (
+      last={(machine) => (
         <>
-          <MachineJobs machineId={id} family={family} mayDo={mayDo} now={now} />
-          <MachinePlans machineId={id} mayDo={mayDo} now={now} />
-          <PrintsPart of={{ machineId: id }} mayDo={mayDo} />
-          <SeenPart subject={{ machineId: id }} mayDo={mayDo} now={now} />
-          {role === 'lead' ? <MachineTokens machineId={id} /> : null}
+          <LearnedPart machine={machine} mayChange={role === 'lead'} />
+          <MachineJobs machineId={machine.id} family={machine.family} mayDo={mayDo} now={now} />
+          <MachinePlans machineId={machine.id} mayDo={mayDo} now={now} />
+          <PrintsPart of={{ machineId: machine.id }} mayDo={mayDo} />
+          <SeenPart subject={{ machineId: machine.id }} mayDo={mayDo} now={now} />
+          {role === 'lead' ? <MachineTokens machineId={machine.id} /> : null}
         </>
       )}
     />

@@ -76,6 +76,7 @@ test('every operation answers well, and as its description says', async () => {
   const known = (await does('machine', { id: machineId })) as Record<string, unknown>;
   expect(known['name']).toBe('Dunlin');
   await does('saveMachine', { id: newId() }, { body: { ...facts(areaId, { name: 'Knot' }), version: 0, at: NOW } });
+  await does('learned', { id: machineId });
   const rule = { machineId, kind: 'level', everyDays: 14, version: 0, at: NOW };
   await does('saveRule', { id: newId() }, { body: rule });
 

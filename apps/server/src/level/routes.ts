@@ -7,6 +7,7 @@ import { PLAN_ROUND } from './planTask';
 import { LIMITS } from '../kernel/limits';
 import { notFound } from '../kernel/problem';
 import { routesOf, type Answer, type Call } from '../kernel/route';
+import { learnedOf } from './learned';
 import { endCheck, findCheck, listChecks, saveRound, saveTurns, setupOf, startCheck, type PlannedRound } from './store';
 
 async function checkAnswer({ db, params }: Pick<Call<'id'>, 'db' | 'params'>): Promise<Answer<LevelCheck>> {
@@ -18,6 +19,11 @@ async function checkAnswer({ db, params }: Pick<Call<'id'>, 'db' | 'params'>): P
 export const levelRoutes = routesOf(levelOperations, schemas, {
   checks: async ({ db, query }) => ({ body: await listChecks(db, query) }),
   check: checkAnswer,
+  learned: async ({ db, params }) => {
+    const learned = await learnedOf(db, params.id);
+    if (!learned) throw notFound('This machine');
+    return { body: learned };
+  },
   startCheck: async (call) => {
     refuseOtherMachine(call, call.body.machineId);
     await startCheck(call.db, call.params.id, call.body);

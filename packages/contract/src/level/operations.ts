@@ -1,5 +1,5 @@
 import type { Page } from '../kit/fields';
-import type { LevelCheck, LevelCheckSummary } from './records';
+import type { LevelCheck, LevelCheckSummary, MachineLearned } from './records';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import { operations } from '../kit/operation';
 
@@ -10,6 +10,7 @@ export interface LevelAnswers {
   saveRound: LevelCheck;
   saveTurns: LevelCheck;
   endCheck: LevelCheck;
+  learned: MachineLearned;
 }
 
 export const levelOperations = operations<typeof import('./records'), LevelAnswers>()('level', {
@@ -30,6 +31,14 @@ export const levelOperations = operations<typeof import('./records'), LevelAnswe
     summary: 'One level check with its raw readings, plans and turns made',
     answers: 'The check.',
     shows: ['Check'],
+  },
+  learned: {
+    method: 'get',
+    path: '/machines/:id/adjusters',
+    access: 'looker',
+    summary: 'What a machine’s adjusters really do, learned from its turns and the readings before and after them',
+    answers: 'One for each adjuster, and how many rounds it rests on.',
+    shows: ['Check', 'Machine'],
   },
   startCheck: {
     method: 'put',

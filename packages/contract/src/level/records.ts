@@ -1,4 +1,4 @@
-import type { Adjuster, ParseOptions, SeenFrom, TurnPlan } from '@even-bed/core';
+import type { Adjuster, AdjusterLearned, ParseOptions, SeenFrom, TurnPlan } from '@even-bed/core';
 import { QUESTIONS } from '@even-bed/core/level/heightReading';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import Joi from 'joi';
@@ -80,6 +80,15 @@ export interface LevelCheck extends LevelCheckSummary {
   setup: CheckSetup;
   note: string;
   roundList: LevelRound[];
+}
+
+/** What a machine's adjusters really do. */
+export interface MachineLearned {
+  adjusters: AdjusterLearned[];
+  /** Rounds of turns between two readings that it rests on, since its adjusters were last changed. */
+  rounds: number;
+  /** Turns that would teach most in a round of their own, + clockwise looking down, by adjuster. */
+  teach: MadeTurn[];
 }
 
 const coordinate = (label: string) => lengthField(label, { min: -5000, max: 5000 }).required();

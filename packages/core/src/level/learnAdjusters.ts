@@ -1,0 +1,254 @@
+import { DegenerateInput } from './errors';
+import { fitPlane } from './fitPlane';
+import type { HeightPoint } from './HeightPoint';
+import type { Adjuster } from './planTurns';
+import { stiffBed } from './stiffBed';
+
+/** Turns that were made between two readings of a bed. */
+export interface TurnsSeen {
+  before: readonly HeightPoint[];
+  now: readonly HeightPoint[];
+  /** Turns made, + clockwise looking down, in the order of the adjusters. */
+  turns: readonly number[];
+}
+
+/** What an adjuster may be: as its thread says · of another thread · stuck or slipping · turned the other way round. */
+export const ADJUSTER_WAYS = ['as-said', 'other-thread', 'stuck', 'reversed'] as const;
+export type AdjusterWay = (typeof ADJUSTER_WAYS)[number];
+
+/** What has been learned of an adjuster. */
+export interface AdjusterLearned {
+  id: string;
+  /** How likely each is, 0 to 1. */
+  likely: Record<AdjusterWay, number>;
+  /** The likeliest, where it is sure enough; null: can't tell yet. */
+  way: AdjusterWay | null;
+  /** What a turn moves as a share of what its thread says, and one standard deviation; − it moves the other way. */
+  share: number;
+  uncertainty: number;
+}
+
+/** Share and spread of each way, and how likely it is before anything is seen. Common practice, from memory. */
+const PRIOR: Record<AdjusterWay, { share: number; spread: number; likely: number }> = {
+  'as-said': { share: 1, spread: 0.06, likely: 0.91 },
+  'other-thread': { share: 1, spread: 0.4, likely: 0.03 },
+  stuck: { share: 0.05, spread: 0.1, likely: 0.03 },
+  reversed: { share: -1, spread: 0.1, likely: 0.03 },
+};
+/** It is said when it is so likely. */
+const SURE = 0.9;
+/** A hand turns to within so much of what was said, turns, one standard deviation. */
+const HAND = 0.02;
+/** Deviation of one reading of common probes, mm; the readings' own is shrunk toward it as that of so many readings. */
+const USUAL_NOISE = 0.01;
+const USUAL_WEIGHT = 4;
+/** So many rounds are looked back upon. */
+const MOST_ROUNDS = 20;
+/** More than so many that are not as said at once are not thought of. */
+const MOST_ODD = 2;
+
+/**
+ * What each adjuster really does, from turns that were made and the readings before and after them. A probe homes anew each
+ * time, so that only the change of slope counts. Every pairing of what the adjusters may be is weighed by how well it
+ * foretells the changes seen, exactly: within a pairing all is Gaussian.
+ * @param rounds turns with the readings around them, of one bed with these adjusters
+ * @returns one for each adjuster, in their order; without rounds, what is thought beforehand
+ * @throws DegenerateAdjusters adjusters that can't tilt a plate
+ * @throws DegenerateInput turns that are no numbers, or of another count
+ * Source: Bayesian linear model with Gaussian prior and noise, e.g. C. M. Bishop, Pattern Recognition and Machine Learning,
+ * Springer 2006, §3.3, with the evidence of §3.4 (from memory).
+ */
+export function learnAdjusters({
+  adjusters,
+  rounds,
+}: {
+  adjusters: readonly Adjuster[];
+  rounds: readonly TurnsSeen[];
+}): AdjusterLearned[] {
+  const moveOf = stiffBed(adjusters);
+  const n = adjusters.length;
+  const unit = adjusters.map((_, i) => moveOf(adjusters.map((__, j) => (i === j ? 1 : 0))));
+  const rows: number[][] = [];
+  const seen: number[] = [];
+  const noise: number[][] = [];
+  for (const { before, now, turns } of rounds.slice(-MOST_ROUNDS)) {
+    if (turns.length !== n || !turns.every((turn) => Math.abs(turn) <= 1000))
+      throw new DegenerateInput(`learnAdjusters needs a number of turns for each of ${n} adjusters`);
+    const rises = adjusters.map(({ pitch, clockwise }, i) => turns[i]! * pitch * (clockwise === 'raises' ? 1 : -1));
+    const change = slopeChange(before, now);
+    if (!change || rises.every((rise) => rise === 0)) continue;
+    const at = rows.length;
+    rows.push(
+      rises.map((rise, i) => rise * unit[i]!.a),
+      rises.map((rise, i) => rise * unit[i]!.b),
+    );
+    seen.push(change.a, change.b);
+    for (const row of noise) row.push(0, 0);
+    const hands = adjusters.map(({ pitch }, i) => (turns[i] === 0 ? 0 : (HAND * pitch) ** 2));
+    const hand = (p: 'a' | 'b', q: 'a' | 'b') => hands.reduce((sum, v, i) => sum + v * unit[i]![p] * unit[i]![q], 0);
+    noise.push(
+      [...new Array<number>(at).fill(0), change.aa + hand('a', 'a'), change.ab + hand('a', 'b')],
+      [...new Array<number>(at).fill(0), change.ab + hand('b', 'a'), change.bb + hand('b', 'b')],
+    );
+  }
+  const pairings = waysOf(n);
+  const weighed = pairings.map((ways) => posterior(ways, rows, seen, noise));
+  const best = Math.max(...weighed.map(({ log }) => log));
+  const weights = weighed.map(({ log }) => Math.exp(log - best));
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  return adjusters.map(({ id }, i) => {
+    const likely = Object.fromEntries(ADJUSTER_WAYS.map((way) => [way, 0])) as Record<AdjusterWay, number>;
+    let [share, square] = [0, 0];
+    for (const [k, ways] of pairings.entries()) {
+      const weight = weights[k]! / total;
+      likely[ways[i]!] += weight;
+      share += weight * weighed[k]!.mean[i]!;
+      square += weight * (weighed[k]!.variance[i]! + weighed[k]!.mean[i]! ** 2);
+    }
+    const way = ADJUSTER_WAYS.find((one) => likely[one] >= SURE) ?? null;
+    return {
+      id,
+      likely,
+      way: seen.length === 0 ? null : way,
+      share,
+      uncertainty: Math.sqrt(Math.max(0, square - share * share)),
+    };
+  });
+}
+
+/** Every pairing of ways in which at most so many are not as said. */
+function waysOf(n: number): AdjusterWay[][] {
+  return Array.from({ length: n }).reduce<AdjusterWay[][]>(
+    (all) =>
+      all.flatMap((ways) => {
+        const odd = ways.filter((way) => way !== 'as-said').length;
+        return ADJUSTER_WAYS.filter((way) => way === 'as-said' || odd < MOST_ODD).map((way) => [...ways, way]);
+      }),
+    [[]],
+  );
+}
+
+/** Change of slope between two readings of the same places, and its covariance; null: none can be told. */
+function slopeChange(before: readonly HeightPoint[], now: readonly HeightPoint[]) {
+  // By place: what the plate's shape adds is in both, and drops out.
+  const first = new Map(before.map((point) => [`${point.x.toFixed(2)} ${point.y.toFixed(2)}`, point]));
+  const pairs = now.flatMap(({ x, y, z }) => {
+    const was = first.get(`${x.toFixed(2)} ${y.toFixed(2)}`);
+    return was ? [{ x, y, z: z - was.z }] : [];
+  });
+  if (pairs.length < 4) return null;
+  try {
+    const { a, b, residuals, centre } = fitPlane(pairs);
+    const free = pairs.length - 3;
+    // Of a difference: twice that of one reading.
+    const own = residuals.reduce((sum, r) => sum + r * r, 0);
+    const variance = (own + USUAL_WEIGHT * 2 * USUAL_NOISE ** 2) / (free + USUAL_WEIGHT);
+    let [uu, uv, vv] = [0, 0, 0];
+    for (const { x, y } of pairs) {
+      const [u, v] = [x - centre.x, y - centre.y];
+      uu += u * u;
+      uv += u * v;
+      vv += v * v;
+    }
+    const det = uu * vv - uv * uv;
+    return { a, b, aa: (variance * vv) / det, ab: (-variance * uv) / det, bb: (variance * uu) / det };
+  } catch (error) {
+    if (error instanceof DegenerateInput) return null;
+    throw error;
+  }
+}
+
+/** Log evidence of a pairing, prior included, and what it makes of each share. */
+function posterior(
+  ways: readonly AdjusterWay[],
+  rows: readonly number[][],
+  seen: readonly number[],
+  noise: readonly number[][],
+): { log: number; mean: number[]; variance: number[] } {
+  const mean = ways.map((way) => PRIOR[way].share);
+  const spread = ways.map((way) => PRIOR[way].spread ** 2);
+  let log = ways.reduce((sum, way) => sum + Math.log(PRIOR[way].likely), 0);
+  const m = seen.length;
+  if (m === 0) return { log, mean, variance: spread };
+  const off = seen.map((value, i) => value - rows[i]!.reduce((sum, h, k) => sum + h * mean[k]!, 0));
+  const all = rows.map((row, i) =>
+    rows.map((other, j) => noise[i]![j]! + row.reduce((sum, h, k) => sum + h * spread[k]! * other[k]!, 0)),
+  );
+  const lower = cholesky(all);
+  const white = solveLower(lower, off);
+  for (let i = 0; i < m; i++) log -= white[i]! ** 2 / 2 + Math.log(lower[i]![i]!);
+  const shares = mean.map((value, k) => {
+    const cross = solveLower(
+      lower,
+      rows.map((row) => row[k]! * spread[k]!),
+    );
+    return {
+      mean: value + cross.reduce((sum, c, i) => sum + c * white[i]!, 0),
+      variance: spread[k]! - cross.reduce((sum, c) => sum + c * c, 0),
+    };
+  });
+  return { log, mean: shares.map((one) => one.mean), variance: shares.map((one) => one.variance) };
+}
+
+/** Lower triangle L with L·Lᵀ = A, A symmetric and positive. */
+function cholesky(a: readonly number[][]): number[][] {
+  const n = a.length;
+  const lower = a.map(() => new Array<number>(n).fill(0));
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j <= i; j++) {
+      let sum = a[i]![j]!;
+      for (let k = 0; k < j; k++) sum -= lower[i]![k]! * lower[j]![k]!;
+      lower[i]![j] = i === j ? Math.sqrt(Math.max(sum, 1e-30)) : sum / lower[j]![j]!;
+    }
+  return lower;
+}
+
+function solveLower(lower: readonly number[][], b: readonly number[]): number[] {
+  const x: number[] = [];
+  for (let i = 0; i < b.length; i++) {
+    let sum = b[i]!;
+    for (let k = 0; k < i; k++) sum -= lower[i]![k]! * x[k]!;
+    x.push(sum / lower[i]![i]!);
+  }
+  return x;
+}
+
+/** Three quarters of a turn: large enough to tell a thread from another, small enough for any spring. */
+const LEARNING_TURN = 0.75;
+
+/**
+ * Turns that teach most, for a round of their own: the two adjusters that are least known, by three quarters of a turn each, whose moves of
+ * slope are not along one line. Two slopes are seen in a round, so that two shares come out of it. The first turn of each
+ * lowers by what its thread says: a bed that is lower is farther from what homes above it.
+ * @param done turns of the rounds before: what was turned one way is turned back
+ * @returns turns, + clockwise looking down, in the order of the adjusters
+ */
+export function learningTurns({
+  adjusters,
+  learned,
+  done,
+}: {
+  adjusters: readonly Adjuster[];
+  learned: readonly AdjusterLearned[];
+  done: readonly (readonly number[])[];
+}): number[] {
+  const moveOf = stiffBed(adjusters);
+  const unit = adjusters.map((_, i) => moveOf(adjusters.map((__, j) => (i === j ? 1 : 0))));
+  const net = adjusters.map((_, i) => done.reduce((sum, turns) => sum + turns[i]!, 0));
+  // Least known first: seldom turned alone, then by its spread.
+  const unsure = (i: number) => (learned[i]!.way === 'as-said' ? 0 : 1) + learned[i]!.uncertainty;
+  let best = { i: 0, j: 1, worth: -1 };
+  for (let i = 0; i < adjusters.length; i++)
+    for (let j = i + 1; j < adjusters.length; j++) {
+      const [p, q] = [unit[i]!, unit[j]!];
+      const across = Math.abs(p.a * q.b - p.b * q.a) / (Math.hypot(p.a, p.b) * Math.hypot(q.a, q.b));
+      const seldom = done.filter((turns) => turns[i] !== 0).length + done.filter((turns) => turns[j] !== 0).length;
+      const worth = across < 0.3 ? -1 : (unsure(i) + unsure(j)) / (1 + seldom);
+      if (worth > best.worth) best = { i, j, worth };
+    }
+  return adjusters.map(({ clockwise }, i) => {
+    if (i !== best.i && i !== best.j) return 0;
+    const lowers = clockwise === 'lowers' ? LEARNING_TURN : -LEARNING_TURN;
+    return net[i]! * lowers > 0 ? -lowers : lowers;
+  });
+}
