@@ -19,7 +19,7 @@ import { roundTurn } from '@even-bed/core/level/roundTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords } from '@even-bed/words/feel';
 import { useEffect, useMemo, useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { Pressable, useWindowDimensions, View } from 'react-native';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
@@ -304,6 +304,7 @@ function useSaid(title: string, raises: boolean): () => void {
 /** Five large keys in the order of the gap. */
 function FeelRow({ onFeel }: { onFeel: (feel: Feel) => void }) {
   const palette = usePalette();
+  const narrow = useWindowDimensions().width < 380;
   return (
     <View style={{ flexDirection: 'row', gap: 6 }}>
       {FEELS.map((feel) => (
@@ -327,7 +328,7 @@ function FeelRow({ onFeel }: { onFeel: (feel: Feel) => void }) {
             paddingVertical: 8,
           }}
         >
-          <Words bold align="center">
+          <Words bold align="center" size={narrow ? 'small' : 'body'}>
             {feel}
           </Words>
           <Words size="small" tone="steel" align="center">
