@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { Matrix } from 'ml-matrix';
 import {
   afterFeel,
   afterTurn,
@@ -18,6 +19,7 @@ import {
 import { byAdvice, byRoutine, handBed, type HandAsk } from './feelHand.fixture';
 import { feltHistory, feltText } from './feltText';
 import { parseHeights } from './parseHeights';
+import { stiffBed } from './stiffBed';
 
 const paper = { thickness: 0.1, uncertainty: 0.003 };
 const square: FeelAdjuster[] = [
@@ -117,6 +119,31 @@ describe('what is known', () => {
     expect(gapAt(tipped, 'front-left').sd).toBeGreaterThan(
       gapAt(startFeel({ adjusters: three, gauge: paper }), 'front-left').sd,
     );
+  });
+
+  test('turns move mean and covariance as a matrix library does: F·m and F·Σ·Fᵀ (ml-matrix)', () => {
+    const exact = { ...startFeel({ adjusters: square, gauge: paper }).prior, hand: 0 };
+    let state = startFeel({ adjusters: square, gauge: paper, prior: exact });
+    const n = state.mean.length;
+    let mean = Matrix.columnVector([...state.mean]);
+    let covariance = Matrix.from1DArray(n, n, [...state.covariance]);
+    const bed = stiffBed(square);
+    for (const [i, turns] of [0.5, -1.25, 0.375, 2, -0.0625].entries()) {
+      const k = i % square.length;
+      const { a, b, c } = bed(square.map((_, j) => (j === k ? 1 : 0)));
+      const rise = -turns * 0.5;
+      const step = Matrix.eye(n);
+      // In the basis of the middle, scaled by the farthest adjuster: 100·√2.
+      step.set(0, 4 + k, -rise * (c + 100 * a + 100 * b));
+      step.set(1, 4 + k, -rise * a * 100 * Math.SQRT2);
+      step.set(2, 4 + k, -rise * b * 100 * Math.SQRT2);
+      mean = step.mmul(mean);
+      covariance = step.mmul(covariance).mmul(step.transpose());
+      state = afterTurn(state, { adjuster: square[k]!.id, turns });
+      for (const [j, value] of state.mean.entries()) expect(value).toBeCloseTo(mean.get(j, 0), 12);
+      for (const [j, value] of state.covariance.entries())
+        expect(value).toBeCloseTo(covariance.get(Math.floor(j / n), j % n), 12);
+    }
   });
 
   test('advice to turn always goes the way that the feel asks for, and is said in sixteenths', () => {

@@ -100,6 +100,7 @@ export const mountGlass: Procedure = {
       doing: 'Score and snap the corners, or grind them wet; round the new edges.',
       phase: 'measure',
       cautions: ['glass', 'dust'],
+      gate: { checks: ['Eyes and hands protected, each corner marked on the right side?'] },
       cant: [{ label: 'It cracked', to: STOPPED }],
       next: 'measure',
     },
