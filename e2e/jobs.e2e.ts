@@ -605,7 +605,8 @@ test('two jobs at once on one phone; one goes on without a signal and catches up
   await at(page, 'along-right');
   await tap(page, 'undo-step');
   await at(page, 'along-left');
-  await page.getByTestId('reading-along-left-where-1').click();
+  // What was chosen is still there, and is put right.
+  expect(await page.getByTestId('reading-along-left-where-1').getAttribute('aria-checked')).toBe('true');
   await page.getByTestId('reading-along-left-light-2').click();
   await read(page, { 'along-left-feeler': '0.15' });
   await tap(page, 'step-done');

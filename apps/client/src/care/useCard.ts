@@ -159,7 +159,8 @@ export function useCard(
       const events = make();
       const refused = take(events);
       setRefusal(refused && { place, refusal: refused });
-      if (!refused) void deviceStore.remove(DRAFTS, job.id);
+      // Undone at once, the card comes back with what was typed; what was ticked is seen anew.
+      if (!refused) void deviceStore.set(DRAFTS, job.id, { ...here, ticks: [] });
     } catch (error) {
       if (!(error instanceof RunRefusal)) throw error;
       setRefusal({ place, refusal: error });
