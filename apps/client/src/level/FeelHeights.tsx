@@ -17,7 +17,7 @@ import { gaugeEffect, gaugeOf, GAUGE_KINDS, type GaugeAsk, type GaugeKind } from
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { roundTurn } from '@even-bed/core/level/roundTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
-import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords } from '@even-bed/words/feel';
+import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords, LIFT_FIRST } from '@even-bed/words/feel';
 import { useEffect, useMemo, useState } from 'react';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import { useAppDispatch } from '../state/store';
@@ -201,7 +201,7 @@ function Feeling({
       : move.do === 'turn'
         ? `${nameOf(move.adjuster)}: ${feelTurnWords(move, setup.seenFrom, currentManner())}`
         : `Even: ${Math.round(100 * move.sure)} % sure`;
-  const say = useSaid(title, move.do === 'turn' && move.raises);
+  const say = useSaid(move.do === 'turn' && move.mayTouch ? `${LIFT_FIRST} ${title}` : title);
   const gap = at === null ? null : gapAt(state, at);
   const known = gap !== null && state.history.length > 0 && gap.sd < 0.3;
   return (
@@ -233,6 +233,11 @@ function Feeling({
             moved away: turn, move back, feel.
           </Words>
         </>
+      ) : null}
+      {move.do === 'turn' && move.mayTouch ? (
+        <Notice kind="stop" title="It may come up against the nozzle" testID="lift-first">
+          {LIFT_FIRST}
+        </Notice>
       ) : null}
       {move.do === 'turn' ? (
         <ActionButton
@@ -291,13 +296,13 @@ function Feeling({
 }
 
 /** Says the next thing aloud when it comes up, where the device is told to. @returns says it now */
-function useSaid(title: string, raises: boolean): () => void {
+function useSaid(title: string): () => void {
   const [aloud] = useSwitch('read-aloud');
   const language = () => document.documentElement.lang || 'en';
   useEffect(() => {
     if (aloud) speak([title], language());
     return hush;
-  }, [aloud, title, raises]);
+  }, [aloud, title]);
   return () => speak([title], language());
 }
 

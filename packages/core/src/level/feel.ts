@@ -68,7 +68,8 @@ export type FeelEvent = { do: 'feel'; at: string; feel: Feel } | { do: 'turn'; a
 /** What to do next. Turns are + clockwise looking down. */
 export type FeelMove =
   | { do: 'feel'; at: string; again: boolean }
-  | { do: 'turn'; adjuster: string; turns: number; raises: boolean }
+  /** `mayTouch`: the bed may come up against the nozzle by it: the nozzle is lifted first and comes down slowly. */
+  | { do: 'turn'; adjuster: string; turns: number; raises: boolean; mayTouch: boolean }
   /** `sure`: how likely every place is within what was asked for. */
   | { do: 'done'; sure: number };
 
@@ -79,6 +80,8 @@ const SURE = 0.95;
 /** A turn waits until it corrects so much of what is not known, in standard deviations, and at least so much, mm. */
 const WORTH = 1;
 const LEAST = 0.012;
+/** A turn is made with the nozzle lifted where the bed is more likely than this to come up against it. */
+const TOUCHES = 0.01;
 /** A feel less likely than this, by what was known, is felt again. */
 const ODD = 0.002;
 
@@ -335,10 +338,23 @@ export function nextMove(state: FeelState, within = WITHIN): FeelMove {
   }
   if (best) {
     const adjuster = state.adjusters[best.index]!;
-    return { do: 'turn', adjuster: adjuster.id, turns: best.turns, raises: riseOf(adjuster, best.turns) > 0 };
+    const raises = riseOf(adjuster, best.turns) > 0;
+    const mayTouch = raises && touchAfter(state, best.index, best.turns) > TOUCHES;
+    return { do: 'turn', adjuster: adjuster.id, turns: best.turns, raises, mayTouch };
   }
   const worst = state.adjusters.reduce((a, b) => (outAt(state, b.id, within) > outAt(state, a.id, within) ? b : a));
   return { do: 'feel', at: worst.id, again: false };
+}
+
+/** How likely some adjuster's bed stands against the nozzle after a turn: nothing is left of the gauge's thickness. */
+function touchAfter(state: FeelState, index: number, turns: number): number {
+  const after = afterTurn(state, { adjuster: state.adjusters[index]!.id, turns });
+  return Math.max(
+    ...state.adjusters.map(({ id }) => {
+      const { mean, sd } = gapAt(after, id);
+      return normalBelow((-state.gauge.thickness - mean) / Math.max(sd, 1e-9));
+    }),
+  );
 }
 
 /** How likely a place is out after its own adjuster's turn. */
