@@ -14,7 +14,7 @@ import {
 import { gaugeOf } from '@even-bed/core/level/gauge';
 import { stiffBed } from '@even-bed/core/level/stiffBed';
 import type { Page } from 'playwright-core';
-import { beginCheck, eventually, PHONE, serverCheck, TestShop } from './shop';
+import { beginCheck, eventually, listen, PHONE, serverCheck, TestShop } from './shop';
 
 let shop: TestShop;
 let machines: MachineOverview[];
@@ -107,24 +107,11 @@ test.each([3, 4])(
 test('a feel that does not fit is felt again; turned till it dragged is a reading too; the voice says what is next', async () => {
   const machine = machines.find(({ adjusters }) => adjusters.length === 4)!;
   const page = await shop.page(PHONE, { as: 'technician' });
-  await page.addInitScript(() => {
-    const said: string[] = [];
-    Object.assign(window, { said });
-    class Utterance {
-      lang = '';
-      constructor(readonly text: string) {}
-    }
-    Object.assign(window, { SpeechSynthesisUtterance: Utterance });
-    Object.defineProperty(window, 'speechSynthesis', {
-      value: { speak: ({ text }: Utterance) => said.push(text), cancel: () => undefined },
-    });
-  });
+  const said = await listen(page);
   await begin(page, machine);
   await page.getByTestId('feel-say').click();
   const [first] = machine.adjusters;
-  expect(await page.evaluate(() => (window as unknown as { said: string[] }).said.at(-1))).toMatch(
-    /how does it feel\?$/,
-  );
+  expect((await said()).at(-1)).toMatch(/how does it feel\?$/);
   // Turned by hand until it dragged, an eighth at a time.
   await page.getByTestId('till-dragged').click();
   await page.getByTestId('own-eighths').fill('many');

@@ -4,7 +4,7 @@ import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
 import { v7 as uuid } from 'uuid';
 import { phonePhoto } from './pictures';
-import { choose, eventually, PHONE, TestShop, WIDE } from './shop';
+import { choose, eventually, listen, PHONE, TestShop, WIDE } from './shop';
 
 const HOUR = 3_600_000;
 let shop: TestShop;
@@ -357,19 +357,7 @@ test('three machines refitted alike: a list to carry, card by card in turn, one 
 
 test('read aloud, and gone on with by a double knock or a pedal, never past a gate', async () => {
   const hands = await shop.page(PHONE, { as: 'technician' });
-  await hands.addInitScript(() => {
-    const said: string[] = [];
-    Object.assign(window, { said });
-    class Utterance {
-      lang = '';
-      constructor(readonly text: string) {}
-    }
-    Object.assign(window, { SpeechSynthesisUtterance: Utterance });
-    Object.defineProperty(window, 'speechSynthesis', {
-      value: { speak: ({ text, lang }: Utterance) => said.push(`${lang} ${text}`), cancel: () => said.splice(0) },
-    });
-  });
-  const said = () => hands.evaluate(() => [...(window as unknown as { said: string[] }).said]);
+  const said = await listen(hands);
   /** Readings of a device that lies still, with two knocks on it. */
   const knock = () =>
     hands.evaluate(async () => {

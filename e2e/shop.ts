@@ -276,6 +276,26 @@ export async function scan(page: Page): Promise<void> {
   await page.getByTestId('plan-turns').waitFor();
 }
 
+/**
+ * Stands in for the device's voice, on every page that is opened after it.
+ * @returns what has been said since the voice was last silenced: each its language and its words.
+ */
+export async function listen(page: Page): Promise<() => Promise<string[]>> {
+  await page.addInitScript(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    class Utterance {
+      lang = '';
+      constructor(readonly text: string) {}
+    }
+    Object.assign(window, { SpeechSynthesisUtterance: Utterance });
+    Object.defineProperty(window, 'speechSynthesis', {
+      value: { speak: ({ text, lang }: Utterance) => said.push(`${lang} ${text}`), cancel: () => said.splice(0) },
+    });
+  });
+  return () => page.evaluate(() => [...(window as unknown as { said: string[] }).said]);
+}
+
 /** Presses Tab until the focus is where it should be, as somebody without a mouse does. */
 export async function tabTo(page: Page, testId: string): Promise<void> {
   for (let presses = 0; presses < 120; presses++) {
