@@ -1,5 +1,6 @@
 import type { BookAnswers } from './book/operations';
 import type { JobAnswers } from './care/jobOperations';
+import type { NoteAnswers } from './level/noteOperations';
 import type { CareAnswers } from './care/operations';
 import type { FitAnswers } from './fit/operations';
 import type { FleetAnswers } from './fleet/operations';
@@ -22,6 +23,7 @@ export interface Answers
     FitAnswers,
     FleetAnswers,
     LevelAnswers,
+    NoteAnswers,
     ScanAnswers,
     PeopleAnswers,
     RuleAnswers,

@@ -6,6 +6,7 @@ export * from './fit/records';
 export * from './fleet/records';
 export * from './kit/fields';
 export { validate, type Validated } from './kit/validate';
+export * from './level/notes';
 export * from './level/records';
 export * from './people/records';
 export * from './rounds/records';

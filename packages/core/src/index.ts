@@ -158,3 +158,7 @@ export {
   type RunSetup,
   type RunState,
 } from './care/runProcedure';
+export type { SkirtAdvice, SkirtMove, SkirtRound } from './level/skirtTrim';
+export type { LevelNoteRaw, LevelNoteResult, NoteWay } from './level/levelNote';
+export type { LevelDrift, LookAgain, LookReason, MeasuredLevel } from './level/levelDrift';
+export type { ZeroExpiry, ZeroStands } from './level/zeroStands';

@@ -26,6 +26,10 @@ const EXAMPLES: { [Kind in BookKind]: EventPayloads[Kind] } = {
   'turns-made': { roundId: 'r', seenFrom: 'above', turns: [{ adjusterId: 'fl', name: 'front-left', turns: -0.25 }] },
   'check-finished': { before: 0.3, after: 0.08, aim: 0.1, rounds: 3, note: 'Warm.' },
   'check-dropped': { before: null, after: null, aim: 0.1, rounds: 0, note: '' },
+  'level-noted': { noteId: 'n', way: 'quarters', verdict: 'even', range: { least: 0, most: 0.03 } },
+  'level-note-withdrawn': { noteId: 'n', way: 'skirt' },
+  'z-marked': { markId: 'z', mark: 'zero' },
+  'z-mark-withdrawn': { markId: 'z', mark: 'home' },
   'person-added': { personId: 'p', name: 'Wren', role: 'lead', active: true, secretKind: 'pin' },
   'person-changed': {
     personId: 'p',
@@ -98,6 +102,16 @@ test('lengths, signs and marks are the reader’s own', () => {
   expect(say('stack-changed', { ...HOUSE, units: 'in' })).toBe(
     'Dunlin: plain layers of the stack are now Pad 0.05906 in.',
   );
+});
+
+test('a level by hand says what it could not measure', () => {
+  expect(say('level-noted')).toBe('Dunlin: levelled by four quarter sheets, even, apart by 0.03 mm at most.');
+  const noted = (range: EventPayloads['level-noted']['range'], verdict: 'uneven' | 'unproven') =>
+    bookSentence({ kind: 'level-noted', data: { ...EXAMPLES['level-noted'], range, verdict } }, NAMES, HOUSE);
+  expect(noted({ least: 0.02, most: null }, 'uneven')).toContain('not even yet, apart by 0.02 mm or more.');
+  expect(noted({ least: 0.02, most: 0.05 }, 'uneven')).toContain('apart by 0.02 mm to 0.05 mm.');
+  expect(noted(null, 'unproven')).toContain('its corners unproven, how far it is apart was not measured.');
+  expect(say('z-marked')).toBe('Dunlin: zero was set.');
 });
 
 test('what is counted is one or many', () => {

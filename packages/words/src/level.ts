@@ -1,4 +1,5 @@
-import type { LevelEvents } from '@even-bed/contract';
+import type { LevelEvents, ZMarkKind } from '@even-bed/contract';
+import type { LevelNoteResult, NoteWay } from '@even-bed/core';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import type { Reader } from './figures';
 import type { Sentences } from './sentence';
@@ -14,6 +15,34 @@ function turnsInWords({ turns, seenFrom }: LevelEvents['turns-made'], reader: Re
 
 const noted = (note: string) => (note ? ` ${note}` : '');
 
+const WAYS: Record<NoteWay, string> = {
+  quarters: 'by four quarter sheets',
+  sheet: 'by one sheet',
+  film: 'with the film as gauge',
+  lock: 'by the first-layer lock',
+  skirt: 'trimmed by its skirt',
+};
+
+/** How a level was done by hand, in words. */
+export const noteWayWords = (way: NoteWay): string => WAYS[way];
+
+/** How far apart, as far as hands and eyes can say. */
+export function handRangeWords(range: LevelNoteResult['range'], length: (mm: number) => string): string {
+  if (range === null) return 'how far it is apart was not measured';
+  if (range.most === null) return `apart by ${length(range.least)} or more`;
+  return range.least === 0
+    ? `apart by ${length(range.most)} at most`
+    : `apart by ${length(range.least)} to ${length(range.most)}`;
+}
+
+const VERDICTS: Record<LevelNoteResult['verdict'], string> = {
+  even: 'even',
+  uneven: 'not even yet',
+  unproven: 'its corners unproven',
+};
+
+const MARKS: Record<ZMarkKind, string> = { home: 'home was moved', zero: 'zero was set' };
+
 export const levelSentences: Sentences<LevelEvents> = {
   'check-started': ({ aim }, { machine, figures: { length } }) => `${machine}: level check begun, aim ${length(aim)}.`,
   'heights-read': ({ seq, points, range }, { machine, figures: { length } }) =>
@@ -25,5 +54,10 @@ export const levelSentences: Sentences<LevelEvents> = {
     const verdict = after <= aim ? `within the aim of ${length(aim)}` : `over the aim of ${length(aim)}`;
     return `${machine}: level check finished, ${change}, ${verdict}.${noted(note)}`;
   },
+  'level-noted': ({ way, verdict, range }, { machine, figures: { length } }) =>
+    `${machine}: levelled ${WAYS[way]}, ${VERDICTS[verdict]}, ${handRangeWords(range, length)}.`,
+  'level-note-withdrawn': ({ way }, { machine }) => `${machine}: a level ${WAYS[way]} taken back.`,
+  'z-marked': ({ mark }, { machine }) => `${machine}: ${MARKS[mark]}.`,
+  'z-mark-withdrawn': ({ mark }, { machine }) => `${machine}: that ${MARKS[mark]} is taken back.`,
   'check-dropped': ({ note }, { machine }) => `${machine}: level check dropped.${noted(note)}`,
 };

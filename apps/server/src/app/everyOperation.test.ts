@@ -90,6 +90,16 @@ test('every operation answers well, and as its description says', async () => {
   await does('endCheck', { id: check }, { body: { endedAt: NOW + 120_000, outcome: 'finished', note: '' } });
   await does('checks', {}, { query: { machineId, state: 'ended' } });
 
+  const note = newId();
+  await does('keepLevelNote', { id: note }, { body: { machineId, at: NOW, raw: { way: 'film' } } });
+  await does('levelNotes', {}, { query: { machineId } });
+  const mark = newId();
+  await does('keepZMark', { id: mark }, { body: { machineId, kind: 'zero', at: NOW } });
+  await does('zero', { id: machineId });
+  await does('levels', { id: machineId });
+  await does('withdrawLevelNote', { id: note }, { body: { at: NOW } });
+  await does('withdrawZMark', { id: mark }, { body: { at: NOW } });
+
   const scan = newId();
   await does('startScan', { machineId, id: scan });
   await does('scan', { id: scan });

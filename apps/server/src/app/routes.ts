@@ -7,6 +7,7 @@ import { fitRoutes } from '../fit/routes';
 import { fleetRoutes } from '../fleet/routes';
 import { surfaceRoutes } from '../surfaces/routes';
 import { peopleRoutes } from '../people/routes';
+import { noteRoutes } from '../level/noteRoutes';
 import { levelRoutes } from '../level/routes';
 import { mannerRoutes } from '../manner/routes';
 import { scanRoutes } from '../machines/routes';
@@ -17,6 +18,7 @@ import type { Route } from '../kernel/route';
 export const routes: readonly Route[] = [
   ...fleetRoutes,
   ...levelRoutes,
+  ...noteRoutes,
   ...scanRoutes,
   ...ruleRoutes,
   ...bookRoutes,

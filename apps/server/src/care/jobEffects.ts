@@ -4,6 +4,8 @@ import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { writeEntry } from '../kernel/book';
 import { actorOf, within } from '../kernel/acting';
+import { noteFromJob } from '@even-bed/core/level/levelNote';
+import { keepLevelNote, keepZMark } from '../level/noteStore';
 import { findPerson } from '../people/store';
 import { Problem } from '../kernel/problem';
 import { askToMount, mount } from '../surfaces/mount';
@@ -35,7 +37,8 @@ export type StepRecord =
   /** Thickness in mm that calipers said, and what stood there before. */
   | { kind: 'thickness'; surfaceId: string; was: number | null; now: number }
   | { kind: 'layers'; machineId: string; laid: PlainLayer[] }
-  | { kind: 'lifted'; machineId: string; lifted: PlainLayer[] };
+  | { kind: 'lifted'; machineId: string; lifted: PlainLayer[] }
+  | { kind: 'level-note' | 'z-mark'; id: string };
 
 const HOUR = 3_600_000;
 /** Namespace of the ids of what steps write down (a fixed, random UUID). */
@@ -83,6 +86,20 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       if (surfaceId === undefined) return [];
       const put = await wholeOrNot(place, at, surfaceId, (trx) => putOn({ ...place, db: trx }, effect, surfaceId, at));
       return [...put.map(asRecord), ...(await keepMeasured(place, at, surfaceId))];
+    }
+    case 'level': {
+      const raw = noteFromJob(effect.way, effect.drag, effect.readings);
+      if (raw === null) return [];
+      const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
+      await keepLevelNote(db, id, { machineId: machine.id, at, raw }, place.jobId);
+      return [{ kind: 'level-note', id }];
+    }
+    case 'zero':
+    case 'home-moved': {
+      const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
+      const kind = effect.kind === 'zero' ? 'zero' : 'home';
+      await keepZMark(db, id, { machineId: machine.id, kind, at }, place.jobId);
+      return [{ kind: 'z-mark', id }];
     }
     case 'lay-layers': {
       const laid = await layPlain(db, machine.id, place.plain, at);

@@ -1,6 +1,7 @@
 import { ImpossibleEvent, takeBack } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { fittedAt, isTaken } from '../surfaces/spanStore';
+import { withdrawLevelNote, withdrawZMark } from '../level/noteStore';
 import { layPlain, liftPlain } from '../surfaces/stackStore';
 import { countAsBefore, findSurface, keepThickness, needSurface, recordEvent, type Recorded } from '../surfaces/store';
 import { wholeOrNot, type EffectPlace, type StepRecord } from './jobEffects';
@@ -32,6 +33,10 @@ async function reverse({ db, title, now }: EffectPlace, at: number, record: Step
     }
     case 'layers':
       return liftPlain(db, record.machineId, record.laid, at);
+    case 'level-note':
+      return withdrawLevelNote(db, record.id, at);
+    case 'z-mark':
+      return withdrawZMark(db, record.id, at);
     case 'lifted':
       return void (await layPlain(db, record.machineId, record.lifted, at));
   }

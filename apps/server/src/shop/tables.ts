@@ -23,6 +23,8 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'level_checks', order: ['id'] },
   { name: 'level_rounds', order: ['id'] },
   { name: 'made_turns', order: ['round_id', 'adjuster_id'] },
+  { name: 'level_notes', order: ['id'] },
+  { name: 'z_marks', order: ['id'] },
   { name: 'surface_kinds', order: ['id'] },
   { name: 'surfaces', order: ['id'] },
   { name: 'mounts', order: ['seq'] },

@@ -111,6 +111,9 @@ const effect = Joi.object({
       'thickness',
       'lay-layers',
       'lift-layers',
+      'level',
+      'zero',
+      'home-moved',
       'book',
       'materials',
     )
@@ -133,6 +136,9 @@ const effect = Joi.object({
   text: Joi.string().max(300),
   by: Joi.string().max(60),
   reading: Joi.string().max(130),
+  way: Joi.object({ choice: id('Choice').required() }),
+  drag: Joi.object({ choice: id('Choice').required() }),
+  takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)),
   answers: Joi.array().items(Joi.string().max(60)).max(8),
   used: Joi.array().items(Joi.string().max(60)).max(20),
 });
@@ -229,7 +235,7 @@ const step = Joi.object({
   onceOnly: Joi.boolean(),
   behind: Joi.array().items(id('Gate')).min(1).max(8),
   sum: Joi.string()
-    .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level', 'light')
+    .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level', 'light', 'tugs')
     .label('Sum'),
   takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)),
   setpoint: numberField('Temperature meant', { min: 0, max: 200 }),

@@ -15,6 +15,7 @@ export const RECORDS = [
   'Inspection',
   'Job',
   'Kind',
+  'Level',
   'List',
   'Machine',
   'Offset',

@@ -1,5 +1,6 @@
-import type { SeenFrom } from '@even-bed/core';
+import type { LevelNoteResult, NoteWay, SeenFrom } from '@even-bed/core';
 import { eventsOf, type EventFacts } from '../kit/event';
+import type { ZMarkKind } from './notes';
 import type { HeightSource } from './records';
 
 /** A turn as it was made: signed, + clockwise looking down, with the name that its adjuster had. */
@@ -24,9 +25,14 @@ export interface LevelEvents {
   'turns-made': { roundId: string; turns: NamedTurn[]; seenFrom: SeenFrom };
   'check-finished': { before: number; after: number; aim: number; rounds: number; note: string };
   'check-dropped': { before: number | null; after: number | null; aim: number; rounds: number; note: string };
+  'level-noted': { noteId: string; way: NoteWay; verdict: LevelNoteResult['verdict']; range: LevelNoteResult['range'] };
+  'level-note-withdrawn': { noteId: string; way: NoteWay };
+  'z-marked': { markId: string; mark: ZMarkKind };
+  'z-mark-withdrawn': { markId: string; mark: ZMarkKind };
 }
 
-const check: EventFacts = { touches: ['Check', 'Machine'] };
+const check: EventFacts = { touches: ['Check', 'Machine', 'Level'] };
+const level: EventFacts = { touches: ['Level'] };
 
 export const levelEvents = eventsOf<LevelEvents>()({
   'check-started': check,
@@ -34,4 +40,8 @@ export const levelEvents = eventsOf<LevelEvents>()({
   'turns-made': check,
   'check-finished': check,
   'check-dropped': check,
+  'level-noted': level,
+  'level-note-withdrawn': level,
+  'z-marked': level,
+  'z-mark-withdrawn': level,
 });

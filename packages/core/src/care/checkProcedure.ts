@@ -119,6 +119,11 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
         if (!step.ask?.answers.some(({ id }) => id === answer))
           add(step.id, `It changes something with the answer “${answer}”, which it does not know.`);
       if (effect.kind === 'hold' && typeof effect.hours === 'object') checkHours(effect.hours.hoursOf, step.id);
+      if (effect.kind === 'level') {
+        for (const { choice } of [effect.way, effect.drag])
+          if (!choices.some(({ id }) => id === choice)) add(step.id, `It goes by “${choice}”, which is no choice.`);
+        for (const reading of Object.values(effect.takes)) checkTaken(reading, step.id);
+      }
       if (effect.kind === 'inspect') {
         const card = INSPECTION_CARDS.find(({ id }) => id === effect.card);
         if (!card) add(step.id, `The inspection “${effect.card}” is not known.`);

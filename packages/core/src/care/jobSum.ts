@@ -4,6 +4,7 @@ import type { FitLayer, ZFinding } from '../fit/stackChange';
 import { toolAnswer, type ToolAnswers } from '../fit/toolAnswer';
 import { underbedOf, type ToolId, type ToolInputs } from '../fit/toolInputs';
 import { underbedClearance } from '../fit/underbedClearance';
+import { tugAnswer } from '../level/tugs';
 import type { SurfaceGroup } from '../surfaces/groups';
 import { applies } from './checkProcedure';
 import { lightVerdict } from './lightVerdict';
@@ -77,7 +78,7 @@ const COMMON_PAD = { shape: 'pad', width: 12, depth: 12, hole: 0 } as const;
  */
 export function jobAsk(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): JobAsk | null {
   const { sum } = step;
-  if (sum === undefined || sum === 'level' || sum === 'light') return null;
+  if (sum === undefined || sum === 'level' || sum === 'light' || sum === 'tugs') return null;
   const input = INPUTS[sum]({ setup, state, step, facts });
   return typeof input === 'string' ? { tool: sum, input: null, missing: input } : ({ tool: sum, input } as JobAsk);
 }
@@ -278,6 +279,13 @@ export function sumVerdict(sum: JobSum | null): string | null {
 export const lightOf = ({ readings }: RunState, { takes = {} }: ProcedureStep) =>
   lightVerdict(Object.values(takes).map((reading) => readings[reading]));
 
+/** What sheets say that were pulled from under a platform, by the school that the job goes by. */
+export const tugsOf = ({ choices }: Pick<RunSetup, 'choices'>, { readings }: RunState, { takes = {} }: ProcedureStep) =>
+  tugAnswer(
+    Object.values(takes).map((reading) => readings[reading]),
+    choices.drag === 'still' ? 'still' : 'firm',
+  );
+
 /** The answer of a step's question where its sum gives it, or null: somebody has to be asked. */
 export function answerBySum(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): string | null {
   if (!step.ask?.answers.some(({ when }) => when !== undefined)) return null;
@@ -288,6 +296,7 @@ export function answerBySum(setup: RunSetup, state: RunState, step: ProcedureSte
 /** What the sum of a step says in a word, or null. */
 export function verdictOf(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): string | null {
   if (step.sum === 'light') return lightOf(state, step);
+  if (step.sum === 'tugs') return tugsOf(setup, state, step);
   if (step.sum === 'level') return facts.level && (facts.level.within ? 'within' : 'over');
   return sumVerdict(jobSum(setup, state, step, facts));
 }

@@ -151,7 +151,9 @@ export type StepSumId =
   | 'together'
   | 'level'
   /** What the lines of light say of the shape. */
-  | 'light';
+  | 'light'
+  /** What sheets pulled out from under a platform say of its level. */
+  | 'tugs';
 
 export type OnlyWhen = { choice: string; is: string[] } | { answered: string; is: string[] };
 
@@ -209,6 +211,11 @@ export type StepEffect = {
   | { kind: 'lay-layers' }
   /** The plain layers under a part went with it: a pad, an adhesive. */
   | { kind: 'lift-layers'; part: string }
+  /** A level by hand: its way is the option of a choice; its readings are kept raw. */
+  | { kind: 'level'; way: { choice: string }; drag: { choice: string }; takes: Record<string, string> }
+  /** Zero was set, `home`: where home trips was moved. */
+  | { kind: 'zero' }
+  | { kind: 'home-moved' }
   | { kind: 'book'; text: string }
   | { kind: 'materials'; used: string[] }
 );

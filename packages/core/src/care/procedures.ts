@@ -8,6 +8,7 @@ import { fitFlexOnResin, rehearsePlatform } from './procedures/fitFlexOnResin';
 import { freePrint } from './procedures/freePrint';
 import { laminateFilm, renewFilm } from './procedures/laminateFilm';
 import { magnetUnderBoard } from './procedures/magnetUnderBoard';
+import { levelResin } from './procedures/levelResin';
 import { mountGlass } from './procedures/mountGlass';
 import { firstPrint, firstPrintResin, prepareSheet } from './procedures/prepareAndPrint';
 import { removeOldSurface } from './procedures/removeOldSurface';
@@ -24,6 +25,7 @@ export const PROCEDURES: readonly Procedure[] = [
   freePrint,
   fitFlexOnResin,
   rehearsePlatform,
+  levelResin,
   firstPrintResin,
   fitFilm,
   laminateFilm,

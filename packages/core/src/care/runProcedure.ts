@@ -291,7 +291,9 @@ function leave(
 
 /** What follows for the records from an event that was taken: hours and codes filled in. */
 export type ResolvedEffect =
-  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' }>
+  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' }>
+  /** Readings raw, by the name that the effect gives them. */
+  | { kind: 'level'; way: string; drag: string; readings: Record<string, number> }
   | { kind: 'thickness'; part: string; thickness: number }
   | { kind: 'hold'; part: string; hold: Extract<StepEffect, { kind: 'hold' }>['hold']; hours: number; reason: string }
   | { kind: 'inspect'; part: string; card: string; code: string; numbers: Record<string, number> };
@@ -323,6 +325,16 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
         }),
       );
       return [{ kind: 'inspect', part: effect.part, card: effect.card, code, numbers }];
+    }
+    if (effect.kind === 'level') {
+      const readings = Object.fromEntries(
+        Object.entries(effect.takes).flatMap(([name, reading]) => {
+          const value = after.readings[reading];
+          return value === undefined ? [] : [[name, value]];
+        }),
+      );
+      const [way, drag] = [effect.way, effect.drag].map(({ choice }) => setup.choices[choice] ?? '');
+      return [{ kind: 'level', way: way!, drag: drag!, readings }];
     }
     if (effect.kind === 'thickness') {
       const thickness = after.readings[`${step.id}.${effect.reading}`] ?? after.readings[effect.reading];

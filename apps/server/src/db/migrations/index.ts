@@ -17,6 +17,7 @@ import * as programTokens from './20261126_15_program_tokens';
 import * as bookWords from './20261126_16_book_words';
 import * as stepRecords from './20261127_17_step_records';
 import * as jobsTogether from './20261127_18_jobs_together';
+import * as levelsByHand from './20261127_19_levels_by_hand';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -38,4 +39,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261126_16_book_words': bookWords,
   '20261127_17_step_records': stepRecords,
   '20261127_18_jobs_together': jobsTogether,
+  '20261127_19_levels_by_hand': levelsByHand,
 };

@@ -101,71 +101,6 @@ const rehearsal = (first: string, layers: StackLayerAsk[], next: string): Proced
   },
 ];
 
-const GAUGE: SchoolChoice = {
-  id: 'gauge',
-  question: 'Level with',
-  options: [
-    { id: 'quarters', label: 'four quarter sheets', because: 'The only way that shows which corner is loose.' },
-    { id: 'sheet', label: 'one sheet on the screen', because: 'Quick, and enough for a small platform.' },
-    { id: 'film', label: 'the film as gauge, vat in', because: 'Works with resin in it.' },
-  ],
-  usual: 'quarters',
-};
-
-/** Level on paper or film, and zero, which is asked for last. */
-const levelAndZero = (book: string): ProcedureStep[] => [
-  {
-    id: 'level',
-    title: 'Level it',
-    doing: 'Screws loosened, not out. Home, hold the platform down evenly, tighten crosswise a little at a time.',
-    phase: 'level',
-    byChoice: {
-      choice: 'gauge',
-      says: {
-        quarters:
-          'Vat out. A quarter sheet at each corner of the screen, clear of any tape; then tug each: all four come out with the same effort and none tears.',
-        sheet: 'Vat out. One sheet on the screen, clear of any tape at its edge; then tug: it comes out with effort.',
-        film: 'Vat in, without crumbs; resin may stand in it. The film is the gauge: its thickness is the machine’s.',
-      },
-    },
-    picture: 'crosswise',
-    cautions: ['moving', 'resin'],
-    cant: [
-      { label: 'One corner stays loose, or tears', to: 'hollow' },
-      { label: 'The machine slides along: too tight', to: 'level' },
-    ],
-    next: 'zero',
-  },
-  {
-    id: 'hollow',
-    title: 'One corner differs',
-    doing:
-      'Loosen all, hold it down in the middle, tighten crosswise again from the loose corner. If the centre fails too the platform is not flat: lap it or shim it.',
-    phase: 'level',
-    picture: 'crosswise',
-    cautions: ['moving'],
-    cant: [{ label: 'It is not flat', to: STOPPED }],
-    next: 'level',
-  },
-  {
-    id: 'zero',
-    title: 'Set zero',
-    doing:
-      'Set zero now, by the machine’s own menu. It has to be done at every re-level: home and zero are two things.',
-    phase: 'level',
-    ask: {
-      question: 'Is it level, and zero set after it?',
-      answers: [
-        { id: 'set', label: 'Even all round, zero set', to: DONE, proves: true },
-        { id: 'uneven', label: 'a corner differs', to: 'hollow' },
-      ],
-    },
-    cant: [{ label: 'The machine does not let me', to: STOPPED }],
-    next: DONE,
-    effects: [{ kind: 'book', text: book, answers: ['set'] }],
-  },
-];
-
 /** A magnet and flex plate on a resin printer's platform. */
 export const fitFlexOnResin: Procedure = {
   id: 'fit-flex-on-resin',
@@ -173,7 +108,7 @@ export const fitFlexOnResin: Procedure = {
   family: 'resin',
   about: 'A magnet is stuck on the platform and carries a flex plate: rehearsed, cured, and checked over an empty vat.',
   minutes: 70,
-  tools: ['calipers', '120 or 220 grit', 'roller', 'tape', 'paper for levelling', 'gloves'],
+  tools: ['calipers', '120 or 220 grit', 'roller', 'tape', 'gloves'],
   materials: ['magnet with its liner', 'flex plate', 'alcohol', 'clean towels'],
   parts: [
     { id: 'platform', label: 'The platform', groups: ['platform'], from: 'machine' },
@@ -209,7 +144,6 @@ export const fitFlexOnResin: Procedure = {
       ],
       usual: '72',
     },
-    GAUGE,
   ],
   phases: [
     { id: 'measure', title: 'Clear, measure' },
@@ -218,9 +152,8 @@ export const fitFlexOnResin: Procedure = {
     { id: 'stick', title: 'Stick' },
     { id: 'cure', title: 'Cure' },
     { id: 'on', title: 'Plate on, home' },
-    { id: 'level', title: 'Level, zero' },
   ],
-  then: ['first-print-resin'],
+  then: ['level-resin', 'first-print-resin'],
   steps: [
     {
       id: 'empty',
@@ -456,12 +389,19 @@ export const fitFlexOnResin: Procedure = {
       ask: {
         question: 'What happened?',
         answers: [
-          { id: 'quiet', label: 'It tripped before anything touched', to: 'level', proves: true },
+          { id: 'quiet', label: 'It tripped before anything touched', to: DONE, proves: true },
           { id: 'touch', label: 'it touched or knocked', to: 'knock-after' },
         ],
       },
       cant: [{ label: 'It knocked: power is off', to: 'knock-after' }],
-      next: 'level',
+      next: DONE,
+      effects: [
+        {
+          kind: 'book',
+          text: 'Magnet and flex plate fitted, homed over an empty vat. Level it and set zero before it prints.',
+          answers: ['quiet'],
+        },
+      ],
     },
     {
       id: 'knock-after',
@@ -480,7 +420,6 @@ export const fitFlexOnResin: Procedure = {
       layers: LAYERS,
       cautions: ['knock', 'mains'],
     }),
-    ...levelAndZero('Magnet and flex plate fitted, homed over an empty vat, levelled, zero set.'),
   ],
 };
 

@@ -1,0 +1,210 @@
+import type { MachineLevels, MachineZero } from '@even-bed/contract';
+import {
+  firstLayerAim,
+  repeatability,
+  UnreadableHeights,
+  parseHeights,
+  type LevelNoteResult,
+  type MeasuredLevel,
+  type ParseOptions,
+  type Slot,
+} from '@even-bed/core';
+import { feltHistory } from '@even-bed/core/level/feltText';
+import { levelDrift, lookAgain, type DriftSpan, type LevelEvent } from '@even-bed/core/level/levelDrift';
+import { zeroStands, type ZeroEvent } from '@even-bed/core/level/zeroStands';
+import type { Knex } from 'knex';
+import { findMachine } from '../fleet/store';
+import { LIMITS } from '../kernel/limits';
+import { lastZMark } from './noteStore';
+
+/** So many of the latest levels are looked back upon. */
+const LATEST = 40;
+/** From such a level on what happened is looked for. */
+const DAY_MS = 86_400_000;
+/** Works on a surface that change its height. */
+const THINNER = ['renewed', 'repaired', 'other'];
+
+/** Home and zero of a machine, and what has changed since zero was set; null: there is no such machine. */
+export async function zeroOf(db: Knex, machineId: string): Promise<MachineZero | null> {
+  if (!(await findMachine(db, machineId))) return null;
+  const [home, zero] = [await lastZMark(db, machineId, 'home'), await lastZMark(db, machineId, 'zero')];
+  const events = zero === null ? [] : await zeroEvents(db, machineId, zero.at);
+  return { home, zero, stands: zeroStands(zero?.at ?? null, events) };
+}
+
+interface SpanRow {
+  surface_id: string;
+  slot: Slot;
+  from_at: number;
+  to_at: number | null;
+  fitted_at: number;
+}
+
+async function zeroEvents(db: Knex, machineId: string, since: number): Promise<ZeroEvent[]> {
+  const spans = (await db('mounts')
+    .where({ machine_id: machineId })
+    .andWhere((q) => void q.whereNull('to_at').orWhere('to_at', '>', since))
+    .select('surface_id', 'slot', 'from_at', 'to_at', 'fitted_at')) as SpanRow[];
+  const events: ZeroEvent[] = [];
+  for (const { surface_id: surfaceId, slot, from_at, to_at, fitted_at } of spans) {
+    // Turned over where it lies it begins another span: neither gone nor fitted.
+    const turned = (at: number, end: 'from' | 'to') =>
+      spans.some(
+        (other) =>
+          other.surface_id === surfaceId &&
+          other.fitted_at === fitted_at &&
+          (end === 'to' ? other.from_at : other.to_at) === at,
+      );
+    if (fitted_at > since && !turned(from_at, 'from'))
+      events.push({ at: fitted_at, what: { kind: 'fitted', slot, surfaceId } });
+    if (to_at !== null && !turned(to_at, 'to')) events.push({ at: to_at, what: { kind: 'gone', slot, surfaceId } });
+  }
+  const of = (kinds: string[]) =>
+    db('book').where('at', '>', since).whereIn('kind', kinds) as Knex.QueryBuilder<
+      object,
+      { at: number; kind: string }[]
+    >;
+  for (const { at, kind } of await of(['stack-changed', 'turns-made'])
+    .where({ machine_id: machineId })
+    .select('at', 'kind'))
+    events.push({ at, what: { kind: kind === 'turns-made' ? 'screws' : 'layers' } });
+  const works = (await of(['surface-work-done'])
+    .whereIn('surface_id', [...new Set(spans.map(({ surface_id }) => surface_id))])
+    .select('at', 'surface_id', 'data')) as { at: number; surface_id: string; data: string }[];
+  for (const { at, surface_id, data } of works) {
+    const { event } = JSON.parse(data) as { event: { work: string } };
+    const slot = spans.find((span) => span.surface_id === surface_id)!.slot;
+    // Wiped, washed and scrubbed it is as thick as before; a flex plate's own face is no matter of zero.
+    if (THINNER.includes(event.work) && slot !== 'top') events.push({ at, what: { kind: 'worked', slot } });
+  }
+  const levels = (await db('level_notes')
+    .where({ machine_id: machineId, withdrawn_at: null })
+    .where('at', '>', since)
+    .whereIn('way', ['quarters', 'sheet', 'film', 'lock'])
+    .select('at')) as { at: number }[];
+  for (const { at } of levels) events.push({ at, what: { kind: 'screws' } });
+  const homes = (await db('z_marks')
+    .where({ machine_id: machineId, kind: 'home', withdrawn_at: null })
+    .where('at', '>', since)
+    .select('at')) as { at: number }[];
+  for (const { at } of homes) events.push({ at, what: { kind: 'home' } });
+  return events;
+}
+
+interface CheckLine {
+  id: string;
+  started_at: number;
+  ended_at: number;
+  before_range: number;
+  after_range: number;
+  aim: number;
+}
+
+/** A machine's level over time, whatever the way, and when to look again; null: there is no such machine. */
+export async function levelsOf(db: Knex, machineId: string, now: number): Promise<MachineLevels | null> {
+  const machine = await findMachine(db, machineId);
+  if (!machine) return null;
+  const checks = (await db('level_checks')
+    .where({ machine_id: machineId, outcome: 'finished' })
+    .orderBy('ended_at', 'desc')
+    .limit(LATEST)
+    .select('id', 'started_at', 'ended_at', 'before_range', 'after_range', 'aim')) as CheckLine[];
+  const notes = (await db('level_notes')
+    .where({ machine_id: machineId, withdrawn_at: null })
+    .orderBy('at', 'desc')
+    .limit(LATEST)
+    .select('id', 'at', 'way', 'result')) as { id: string; at: number; way: MeasuredLevel['way']; result: string }[];
+  const items = [...(await Promise.all(checks.map((check) => ofCheck(db, check)))), ...notes.map(ofNote)]
+    .sort((a, b) => b.at - a.at || (a.id < b.id ? 1 : -1))
+    .slice(0, LATEST);
+  const aim = machine.aim ?? firstLayerAim(machine);
+  const spans = spansOf(checks);
+  const levelledAt = items[0]?.at ?? null;
+  const events = levelledAt === null ? [] : await levelEvents(db, machineId, levelledAt);
+  const last = checks[0];
+  const left = last && last.ended_at === levelledAt ? last.after_range : null;
+  const again = lookAgain({ levelledAt, events, drift: levelDrift(spans), left, aim, spans: spans.length, now });
+  return { items, again };
+}
+
+/** From the end of each check to the beginning of the next. */
+const spansOf = (latestFirst: readonly CheckLine[]): DriftSpan[] =>
+  latestFirst.slice(0, -1).map((check, i) => {
+    const before = latestFirst[i + 1]!;
+    return {
+      left: before.after_range,
+      found: check.before_range,
+      days: Math.max(0, (check.started_at - before.ended_at) / DAY_MS),
+    };
+  });
+
+async function ofCheck(db: Knex, { id, ended_at: at, after_range: range, aim }: CheckLine): Promise<MeasuredLevel> {
+  const round = (await db('level_rounds')
+    .where({ check_id: id })
+    .orderBy('seq', 'desc')
+    .first('source', 'raw', 'reading')) as { source: string; raw: string; reading: string } | undefined;
+  const scatter = round ? scatterOf(round) : null;
+  return {
+    id,
+    kind: 'check',
+    at,
+    way: round?.source === 'felt' ? 'felt' : round?.source === 'typed' ? 'typed' : 'probe',
+    // Highest and lowest each scatter: twice the root of two, for nineteen in twenty.
+    least: scatter === null ? range : Math.max(0, range - 2 * Math.SQRT2 * scatter),
+    most: scatter === null ? range : range + 2 * Math.SQRT2 * scatter,
+    verdict: range <= aim ? 'even' : 'uneven',
+    aim,
+  };
+}
+
+/** Standard deviation of a reading, mm: from its repeats, or of the gauge it was felt with; null: nothing says it. */
+function scatterOf({ source, raw, reading }: { source: string; raw: string; reading: string }): number | null {
+  if (raw.length > LIMITS.heightsAtOnce) return null;
+  if (source === 'felt') return FELT + (feltHistory(raw)?.uncertainty ?? 0);
+  try {
+    return repeatability(parseHeights(raw, JSON.parse(reading) as ParseOptions).points);
+  } catch (error) {
+    if (error instanceof UnreadableHeights) return null;
+    throw error;
+  }
+}
+/** A gap that drags is known to a third of its class, mm. Common practice. */
+const FELT = 0.012;
+
+function ofNote({
+  id,
+  at,
+  way,
+  result,
+}: {
+  id: string;
+  at: number;
+  way: MeasuredLevel['way'];
+  result: string;
+}): MeasuredLevel {
+  const { verdict, range } = JSON.parse(result) as LevelNoteResult;
+  return { id, kind: 'note', at, way, least: range?.least ?? null, most: range?.most ?? null, verdict, aim: null };
+}
+
+/** What has happened since that moves a level. */
+async function levelEvents(db: Knex, machineId: string, since: number): Promise<LevelEvent[]> {
+  const prints = (await db('prints')
+    .where({ machine_id: machineId, withdrawn_at: null })
+    .where('ended_at', '>', since)
+    .andWhere((q) => void q.where('release', 'forced').orWhereIn('failure', ['let-go', 'lifted-corner', 'foot']))
+    .select('ended_at', 'release', 'failure')) as {
+    ended_at: number;
+    release: string | null;
+    failure: string | null;
+  }[];
+  const events = prints.flatMap(({ ended_at: at, release, failure }): LevelEvent[] => [
+    ...(release === 'forced' ? [{ at, kind: 'forced-off' } as const] : []),
+    ...(failure === null ? [] : [{ at, kind: 'failed', how: failure } as const]),
+  ]);
+  for (const { at, what } of await zeroEvents(db, machineId, since)) {
+    if (what.kind === 'fitted')
+      events.push({ at, kind: what.slot === 'film' ? 'film' : what.slot === 'top' ? 'stack' : 'refit' });
+    if (what.kind === 'layers') events.push({ at, kind: 'stack' });
+  }
+  return events;
+}

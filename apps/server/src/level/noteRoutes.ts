@@ -1,0 +1,36 @@
+import { noteOperations } from '@even-bed/contract/level/noteOperations';
+import * as schemas from '@even-bed/contract/level/notes';
+import { notFound } from '../kernel/problem';
+import { routesOf } from '../kernel/route';
+import { levelsOf, zeroOf } from './levelsOf';
+import { keepLevelNote, keepZMark, listLevelNotes, withdrawLevelNote, withdrawZMark } from './noteStore';
+
+export const noteRoutes = routesOf(noteOperations, schemas, {
+  levelNotes: async ({ db, query }) => ({ body: await listLevelNotes(db, query) }),
+  keepLevelNote: async ({ db, params, body }) => {
+    await keepLevelNote(db, params.id, body);
+    return { body: { kept: true } };
+  },
+  withdrawLevelNote: async ({ db, params, body }) => {
+    await withdrawLevelNote(db, params.id, body.at);
+    return { body: { withdrawn: true } };
+  },
+  zero: async ({ db, params }) => {
+    const zero = await zeroOf(db, params.id);
+    if (!zero) throw notFound('This machine');
+    return { body: zero };
+  },
+  keepZMark: async ({ db, params, body }) => {
+    await keepZMark(db, params.id, body);
+    return { body: { kept: true } };
+  },
+  withdrawZMark: async ({ db, params, body }) => {
+    await withdrawZMark(db, params.id, body.at);
+    return { body: { withdrawn: true } };
+  },
+  levels: async ({ db, params, now }) => {
+    const levels = await levelsOf(db, params.id, now);
+    if (!levels) throw notFound('This machine');
+    return { body: levels };
+  },
+});
