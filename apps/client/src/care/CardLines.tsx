@@ -7,6 +7,7 @@ import {
 } from '@even-bed/core/care/procedure';
 import type { RunManner } from '@even-bed/core/care/runCard';
 import { doingOf, type RunSetup } from '@even-bed/core/care/runProcedure';
+import { CORNERS } from '@even-bed/core/level/tugs';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Choice } from '../ui/Choice';
@@ -17,14 +18,25 @@ import { TOUCH, usePalette } from '../ui/theme';
 import { TickRow } from '../ui/TickRow';
 import { Words } from '../ui/Words';
 import { StepSum } from './StepSum';
+import { TugReadings } from './TugReadings';
 import type { CardInHand } from './useCard';
 
 /** Sums that an answer or a number on the card hangs on; the others are looked up when wanted. */
-const FED: readonly unknown[] = ['stack', 'underbed', 'top', 'light', 'level', 'blanks'];
+const FED: readonly unknown[] = ['stack', 'underbed', 'top', 'light', 'level', 'blanks', 'tugs'];
 
-/** Practised hands know it without being told: no gate, nothing to type, nothing that can't be undone. */
-const isFolded = ({ gate, onceOnly, bound, timer, readings = [], ask, sum }: ProcedureStep) =>
-  !gate && !onceOnly && !bound && !timer && !ask && !FED.includes(sum) && readings.every(({ optional }) => optional);
+/** Practised hands know it without being told: no gate, nothing to type, nothing that can't be undone or may knock. */
+const isFolded = ({ gate, onceOnly, bound, timer, readings = [], ask, sum, cautions }: ProcedureStep) =>
+  !gate &&
+  !cautions?.includes('knock') &&
+  !onceOnly &&
+  !bound &&
+  !timer &&
+  !ask &&
+  !FED.includes(sum) &&
+  readings.every(({ optional }) => optional);
+
+/** A sheet at each corner, pulled one after another: asked on a plan. */
+const isTugged = ({ sum, readings }: ProcedureStep) => sum === 'tugs' && readings?.length === CORNERS.length;
 
 interface Props {
   hand: CardInHand;
@@ -117,7 +129,10 @@ function CardLine({ step, hand, setup, facts, machineId, jobId, folded, told, dr
       {step.sum !== undefined && (told || open || FED.includes(step.sum)) ? (
         <StepSum step={step} machineId={machineId} jobId={jobId} setup={setup} ahead={hand.ahead} facts={facts} />
       ) : null}
-      {(step.readings ?? [])
+      {isTugged(step) ? (
+        <TugReadings step={step} hand={hand} drag={setup.choices.drag === 'still' ? 'still' : 'firm'} />
+      ) : null}
+      {(isTugged(step) ? [] : (step.readings ?? []))
         .filter((reading) => hand.asked(step, reading) && (told || open || !reading.optional || reading.where))
         .map((reading) => (
           <Reading key={reading.id} step={step} reading={reading} hand={hand} />

@@ -158,7 +158,15 @@ function CardPage({
             <StepTimer inHand={inHand} />
             {hand.restUsual ? (
               <View style={{ alignSelf: 'flex-start' }}>
-                <ActionButton label="No light on the others" onPress={hand.restUsual} testID="rest-usual" />
+                <ActionButton
+                  label={
+                    hand.card.steps.some(({ sum }) => sum === 'tugs')
+                      ? 'The others come with effort'
+                      : 'No light on the others'
+                  }
+                  onPress={hand.restUsual}
+                  testID="rest-usual"
+                />
               </View>
             ) : null}
             {card.steps.some(({ photo }) => photo) && mayDo ? (

@@ -73,6 +73,8 @@ export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) 
       </Words>
     );
   }
+  // Sheets that were pulled say what they say at their own plan.
+  if (step.sum === 'tugs') return null;
   const ask = jobAsk(setup, ahead, step, facts);
   if (!ask) return null;
   return (

@@ -19,7 +19,7 @@ import { roundTurn } from '@even-bed/core/level/roundTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords, LIFT_FIRST } from '@even-bed/words/feel';
 import { useEffect, useMemo, useState } from 'react';
-import { Pressable, useWindowDimensions, View } from 'react-native';
+import { View } from 'react-native';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
@@ -28,12 +28,12 @@ import { DialogFrame } from '../ui/DialogFrame';
 import { FeelPlan, type FeltPlace } from '../ui/FeelPlan';
 import { Field } from '../ui/Field';
 import { length, size } from '../ui/formatHeight';
+import { KeyRow } from '../ui/KeyRow';
 import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { numberIn } from '../ui/numberIn';
 import { Section } from '../ui/Section';
 import { canSpeak, hush, speak } from '../ui/speak';
-import { RADIUS, usePalette } from '../ui/theme';
 import { TickRow } from '../ui/TickRow';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
@@ -227,7 +227,11 @@ function Feeling({
       ) : null}
       {move.do === 'feel' ? (
         <>
-          <FeelRow onFeel={(feel) => steady(() => add({ do: 'feel', at: move.at, feel }))()} />
+          <KeyRow
+            keys={FEELS.map((feel) => ({ id: feel, label: feel, hint: FEEL_HINTS[feel] }))}
+            onPress={(feel) => steady(() => add({ do: 'feel', at: move.at, feel: feel as Feel }))()}
+            testID="feel"
+          />
           <Words size="small" tone="steel">
             If it jams: press the bed down by hand, slide it in, feel again. A screw that is reached only with the bed
             moved away: turn, move back, feel.
@@ -304,45 +308,6 @@ function useSaid(title: string): () => void {
     return hush;
   }, [aloud, title]);
   return () => speak([title], language());
-}
-
-/** Five large keys in the order of the gap. */
-function FeelRow({ onFeel }: { onFeel: (feel: Feel) => void }) {
-  const palette = usePalette();
-  const narrow = useWindowDimensions().width < 380;
-  return (
-    <View style={{ flexDirection: 'row', gap: 6 }}>
-      {FEELS.map((feel) => (
-        <Pressable
-          key={feel}
-          role="button"
-          aria-label={`${feel}: ${FEEL_HINTS[feel]}`}
-          onPress={() => onFeel(feel)}
-          testID={`feel-${feel}`}
-          style={{
-            flex: 1,
-            minWidth: 0,
-            minHeight: 92,
-            alignItems: 'center',
-            justifyContent: 'center',
-            gap: 4,
-            borderWidth: 1.5,
-            borderColor: palette.ink,
-            borderRadius: RADIUS,
-            backgroundColor: palette.raised,
-            paddingVertical: 8,
-          }}
-        >
-          <Words bold align="center" size={narrow ? 'small' : 'body'}>
-            {feel}
-          </Words>
-          <Words size="small" tone="steel" align="center">
-            {FEEL_HINTS[feel]}
-          </Words>
-        </Pressable>
-      ))}
-    </View>
-  );
 }
 
 function Findings({ state, nameOf }: { state: FeelState; nameOf: (id: string) => string }) {

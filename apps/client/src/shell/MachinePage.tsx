@@ -3,6 +3,8 @@ import { SeenPart } from '../care/SeenPart';
 import { MachinePlans } from '../fit/MachinePlans';
 import { MachineScreen } from '../floor/MachineScreen';
 import { LearnedPart } from '../level/LearnedPart';
+import { LevelGlance } from '../level/LevelGlance';
+import { ZeroPart } from '../level/ZeroPart';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
 import { MachineStackPart } from '../surfaces/MachineStackPart';
@@ -22,11 +24,13 @@ export function MachinePage() {
       first={(machine) => (
         <>
           {mayDo ? <LogPrint machine={machine} /> : null}
+          {machine.family === 'resin' ? <ZeroPart machine={machine} mayDo={mayDo} now={now} /> : null}
           <MachineStackPart machine={machine} now={now} />
         </>
       )}
       last={(machine) => (
         <>
+          <LevelGlance machine={machine} now={now} />
           <LearnedPart machine={machine} mayChange={role === 'lead'} />
           <MachineJobs machineId={machine.id} family={machine.family} mayDo={mayDo} now={now} />
           <MachinePlans machineId={machine.id} mayDo={mayDo} now={now} />

@@ -1,7 +1,7 @@
 import type { MachineLevels, MachineZero } from '@even-bed/contract';
 import {
   firstLayerAim,
-  repeatability,
+  type HeightPoint,
   UnreadableHeights,
   parseHeights,
   type LevelNoteResult,
@@ -11,6 +11,7 @@ import {
 } from '@even-bed/core';
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { levelDrift, lookAgain, type DriftSpan, type LevelEvent } from '@even-bed/core/level/levelDrift';
+import { probeNoise } from '@even-bed/core/level/probeNoise';
 import { zeroStands, type ZeroEvent } from '@even-bed/core/level/zeroStands';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
@@ -114,7 +115,9 @@ export async function levelsOf(db: Knex, machineId: string, now: number): Promis
     .orderBy('at', 'desc')
     .limit(LATEST)
     .select('id', 'at', 'way', 'result')) as { id: string; at: number; way: MeasuredLevel['way']; result: string }[];
-  const items = [...(await Promise.all(checks.map((check) => ofCheck(db, check)))), ...notes.map(ofNote)]
+  const rounds = await roundsOf(db, checks);
+  const noise = noiseOf(rounds.values());
+  const items = [...checks.map((check) => ofCheck(check, rounds.get(check.id)!.at(-1), noise)), ...notes.map(ofNote)]
     .sort((a, b) => b.at - a.at || (a.id < b.id ? 1 : -1))
     .slice(0, LATEST);
   const aim = machine.aim ?? firstLayerAim(machine);
@@ -138,17 +141,54 @@ const spansOf = (latestFirst: readonly CheckLine[]): DriftSpan[] =>
     };
   });
 
-async function ofCheck(db: Knex, { id, ended_at: at, after_range: range, aim }: CheckLine): Promise<MeasuredLevel> {
-  const round = (await db('level_rounds')
-    .where({ check_id: id })
-    .orderBy('seq', 'desc')
-    .first('source', 'raw', 'reading')) as { source: string; raw: string; reading: string } | undefined;
-  const scatter = round ? scatterOf(round) : null;
+interface RoundLine {
+  check_id: string;
+  source: string;
+  raw: string;
+  reading: string;
+}
+
+/** The rounds of checks, each check's in order. */
+async function roundsOf(db: Knex, checks: readonly CheckLine[]): Promise<Map<string, RoundLine[]>> {
+  const rows = (await db('level_rounds')
+    .whereIn(
+      'check_id',
+      checks.map(({ id }) => id),
+    )
+    .orderBy(['check_id', 'seq'])
+    .select('check_id', 'source', 'raw', 'reading')) as RoundLine[];
+  const rounds = new Map<string, RoundLine[]>(checks.map(({ id }) => [id, []]));
+  for (const row of rows) rounds.get(row.check_id)!.push(row);
+  return rounds;
+}
+
+/** Standard deviation of a reading of the machine's probe, from all that it read twice, mm; null: nothing says it. */
+const noiseOf = (rounds: Iterable<RoundLine[]>): number | null =>
+  probeNoise([...rounds].map((list) => list.flatMap((round) => (round.source === 'felt' ? [] : [heightsOf(round)]))));
+
+/** Heights of a round; none where its text is long, or can no longer be read. */
+function heightsOf({ raw, reading }: RoundLine): readonly HeightPoint[] {
+  if (raw.length > LIMITS.heightsAtOnce) return [];
+  try {
+    return parseHeights(raw, JSON.parse(reading) as ParseOptions).points;
+  } catch (error) {
+    if (error instanceof UnreadableHeights) return [];
+    throw error;
+  }
+}
+
+function ofCheck(
+  { id, ended_at: at, after_range: range, aim }: CheckLine,
+  last: RoundLine | undefined,
+  noise: number | null,
+): MeasuredLevel {
+  const felt = last?.source === 'felt';
+  const scatter = felt ? FELT + (feltHistory(last.raw)?.uncertainty ?? 0) : noise;
   return {
     id,
     kind: 'check',
     at,
-    way: round?.source === 'felt' ? 'felt' : round?.source === 'typed' ? 'typed' : 'probe',
+    way: felt ? 'felt' : last?.source === 'typed' ? 'typed' : 'probe',
     // Highest and lowest each scatter: twice the root of two, for nineteen in twenty.
     least: scatter === null ? range : Math.max(0, range - 2 * Math.SQRT2 * scatter),
     most: scatter === null ? range : range + 2 * Math.SQRT2 * scatter,
@@ -157,17 +197,6 @@ async function ofCheck(db: Knex, { id, ended_at: at, after_range: range, aim }: 
   };
 }
 
-/** Standard deviation of a reading, mm: from its repeats, or of the gauge it was felt with; null: nothing says it. */
-function scatterOf({ source, raw, reading }: { source: string; raw: string; reading: string }): number | null {
-  if (raw.length > LIMITS.heightsAtOnce) return null;
-  if (source === 'felt') return FELT + (feltHistory(raw)?.uncertainty ?? 0);
-  try {
-    return repeatability(parseHeights(raw, JSON.parse(reading) as ParseOptions).points);
-  } catch (error) {
-    if (error instanceof UnreadableHeights) return null;
-    throw error;
-  }
-}
 /** A gap that drags is known to a third of its class, mm. Common practice. */
 const FELT = 0.012;
 

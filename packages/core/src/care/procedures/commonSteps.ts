@@ -126,6 +126,7 @@ export const moveTripPoint = (
   gate: { checks: ['Is the trip point moved as the sum says?'] },
   cant: [{ label: 'It does not move so far', to: STOPPED }],
   next,
+  effects: [{ kind: 'home-moved' }],
 });
 
 /** A strip of adhesive is laid bare, the rest of the liner stays on. */

@@ -37,7 +37,7 @@ export const fitFilm: Procedure = {
     { id: 'leak', title: 'Leak test' },
     { id: 'back', title: 'Dry, zero' },
   ],
-  then: ['first-print-resin'],
+  then: ['level-resin', 'first-print-resin'],
   steps: [
     {
       id: 'empty',
@@ -240,7 +240,10 @@ export const fitFilm: Procedure = {
       },
       cant: [{ label: 'It is levelled another day: no print before', to: STOPPED }],
       next: DONE,
-      effects: [{ kind: 'book', text: 'A new film is in the vat, taut and tight; zero set anew.', answers: ['set'] }],
+      effects: [
+        { kind: 'book', text: 'A new film is in the vat, taut and tight; zero set anew.', answers: ['set'] },
+        { kind: 'zero', answers: ['set'] },
+      ],
     },
     {
       id: 'knock',

@@ -233,7 +233,6 @@ const steps: ProcedureStep[] = [
       choice: 'drag',
       says: { firm: 'It should come with effort, and not tear.', still: 'It should not move.' },
     },
-    picture: 'crosswise',
     readings: CORNERS.map((corner) => tug(corner, CORNER_LABELS[corner])),
     sum: 'tugs',
     takes: byCorner('tug'),

@@ -1,0 +1,1 @@
+export { LevelsScreen as default } from '../../../src/level/LevelsScreen';

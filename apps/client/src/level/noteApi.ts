@@ -1,0 +1,6 @@
+import { noteOperations } from '@even-bed/contract/level/noteOperations';
+import { endpointsOf } from '../api/endpoints';
+
+export const noteApi = endpointsOf(noteOperations);
+
+export const { useLevelNotesQuery, useLevelsQuery, useZeroQuery } = noteApi;

@@ -1,0 +1,44 @@
+import type { HeightPoint } from './HeightPoint';
+import { probeNoise } from './probeNoise';
+import { seededRandom } from './seededMap.fixture';
+
+const grid = (side: number, z: (x: number, y: number) => number): HeightPoint[] =>
+  Array.from({ length: side * side }, (_, i) => {
+    const [x, y] = [20 * (i % side), 20 * Math.floor(i / side)];
+    return { x, y, z: z(x, y) };
+  });
+
+test('nothing read twice says nothing; one map, three places, maps of other places neither', () => {
+  expect(probeNoise([])).toBeNull();
+  expect(probeNoise([[grid(4, () => 0.1)]])).toBeNull();
+  expect(probeNoise([[grid(2, () => 0).slice(1), grid(2, () => 1).slice(1)]])).toBeNull();
+  expect(probeNoise([[grid(3, () => 0), grid(3, () => 0).map((p) => ({ ...p, x: p.x + 1 }))]])).toBeNull();
+});
+
+test('turns between two maps are no noise: a plane is taken out, shape stays', () => {
+  const shape = (x: number, y: number) => 1e-5 * x * y;
+  const noise = probeNoise([[grid(5, shape), grid(5, (x, y) => shape(x, y) + 0.002 * x - 0.001 * y + 3)]]);
+  expect(noise).toBeCloseTo(0, 9);
+});
+
+test('two readings 0.02 apart at one place: half of the squared difference, by hand 0.0141', () => {
+  const points = [
+    { x: 0, y: 0, z: 1 },
+    { x: 0, y: 0, z: 1.02 },
+    { x: 9, y: 0, z: 2 },
+  ];
+  expect(probeNoise([[points]])).toBeCloseTo(0.02 / Math.SQRT2, 12);
+});
+
+test('planted noise is found within its own error over many checks', () => {
+  const random = seededRandom(5);
+  const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const checks = Array.from({ length: 60 }, () =>
+    Array.from({ length: 3 }, () => {
+      const [a, b] = [0.001 * normal(), 0.001 * normal()];
+      return grid(4, (x, y) => 1e-5 * x * y + a * x + b * y + 0.008 * normal());
+    }),
+  );
+  expect(probeNoise(checks)).toBeGreaterThan(0.0075);
+  expect(probeNoise(checks)).toBeLessThan(0.0085);
+});
