@@ -1,6 +1,6 @@
 import type { LevelNote, MachineLevels, MachineZero } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
-import { eventually, PHONE, TestShop, unfold, WIDE } from './shop';
+import { choose, eventually, PHONE, TestShop, unfold, WIDE } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -132,11 +132,8 @@ test('crosswise on a frame: the screw meant now is marked, and a tap goes on to 
   const page = await shop.page(PHONE, { as: 'technician' });
   await page.goto(`/jobs/new?procedure=fit-film&machine=${machineId}`);
   await page.getByTestId('ready-at').waitFor();
-  for (const part of await page.getByTestId(/^part-\w+$/).all()) {
-    await part.click();
-    await page.getByTestId(`${(await part.getAttribute('data-testid'))!}-`).click();
-    await page.waitForTimeout(300);
-  }
+  for (const part of await page.getByTestId(/^part-\w+$/).all())
+    await choose(page, (await part.getAttribute('data-testid'))!, '');
   await page.getByTestId('begin-job').click();
   await page.getByTestId('job').waitFor();
   if ((await page.getByTestId('manner').innerText()) === 'practised') await tap(page, 'manner');
