@@ -39,8 +39,13 @@ function incompleteBeta(x: number, a: number, b: number): number {
   return front * f;
 }
 
-/** Probability that Student's t with ν degrees of freedom is at most t. */
-function tBelow(t: number, freedom: number): number {
+/**
+ * Probability that Student's t with ν degrees of freedom is at most t.
+ * @throws RangeError freedom that is not above 0, t that is no number
+ */
+export function tBelow(t: number, freedom: number): number {
+  if (!(freedom > 0)) throw new RangeError(`tBelow needs degrees of freedom above 0, got ${freedom}`);
+  if (Number.isNaN(t)) throw new RangeError('tBelow needs a number, got NaN');
   const tail = incompleteBeta(freedom / (freedom + t * t), freedom / 2, 0.5) / 2;
   return t > 0 ? 1 - tail : tail;
 }

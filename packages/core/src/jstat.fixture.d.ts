@@ -1,0 +1,8 @@
+/** What is used of jStat in tests, which ships no types. */
+declare module 'jstat' {
+  export const jStat: {
+    mean(values: readonly number[]): number;
+    variance(values: readonly number[], ofSample: boolean): number;
+    studentt: { inv(p: number, freedom: number): number; cdf(t: number, freedom: number): number };
+  };
+}
