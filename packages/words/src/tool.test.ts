@@ -122,6 +122,50 @@ test.each<Case>([
     'A pad of 2.54 mm, 12 layers.',
     'A pad of 0,1 in, 12 layers.',
   ],
+  [
+    'gap',
+    { gap: 0.0254, sd: 0.01, expect: 'foot', jog: 0.03, measure: null, foot: null },
+    'First gap 0.03 mm, give or take 0.01 mm: a foot: the first layers are squeezed. Zero up by 0.03 mm.',
+    'First gap 0,0010 in, give or take 0,0004 in: a foot: the first layers are squeezed. Zero up by 0,0012 in.',
+  ],
+  [
+    'gap',
+    {
+      gap: -0.02,
+      sd: 0.01,
+      expect: 'presses',
+      jog: 0.08,
+      measure: null,
+      foot: { verdict: 'raise', jog: 0.04, more: null },
+    },
+    'First gap −0.02 mm, give or take 0.01 mm: the platform would press the film: raise zero first. By the pieces: zero up by 0.04 mm.',
+    'First gap −0,0008 in, give or take 0,0004 in: the platform would press the film: raise zero first. By the pieces: zero up by 0,0016 in.',
+  ],
+  [
+    'compare',
+    {
+      ...{
+        first: 'A',
+        second: 'B',
+        difference: 0.0508,
+        interval: { low: 0.03, high: 0.07 },
+        wouldShow: 4,
+        also: ['machine'],
+      },
+      verdict: { says: 'different' },
+    },
+    'B is 0.051 mm more than A. It ends here. Not the same in both: two machines. This compares that too.',
+    'B is 0,002 in more than A. It ends here. Not the same in both: two machines. This compares that too.',
+  ],
+  [
+    'compare',
+    {
+      ...{ first: 'A', second: 'B', difference: 0, interval: null, wouldShow: 30, also: [] },
+      verdict: { says: 'not-shown' },
+    },
+    'It ends here without showing a difference, and without ruling one out. About 30 of each would show a difference that matters.',
+    'It ends here without showing a difference, and without ruling one out. About 30 of each would show a difference that matters.',
+  ],
 ])('%s: %j', (tool, answer, house, inches) => {
   expect(toolSentence(tool, answer, HOUSE)).toBe(house);
   expect(toolSentence(tool, answer, INCHES)).toBe(inches);

@@ -1,4 +1,5 @@
 import type { ToolAnswers, ToolId, TopCure } from '@even-bed/core';
+import type { Held } from '@even-bed/core/level/compareMethods';
 import { figuresFor, type Figures, type Reader } from './figures';
 import { timeTaken } from './span';
 import { stackSentence } from './stack';
@@ -59,7 +60,83 @@ const SENTENCES: { [T in ToolId]: (answer: ToolAnswers[T], figures: Figures, rea
   },
   spacer: ({ shape, printed, layers }, { size }) =>
     `${SHAPES[shape]} of ${size(printed, 3)}${layers > 0 ? `, ${layers} layers` : ''}.`,
+  gap: ({ gap, sd, expect, jog, foot }, { length }, reader) =>
+    `First gap ${length(gap)}, give or take ${length(sd)}: ${EXPECTS[expect]}. ${foot ? footWords(foot, reader) : jogWords(jog, reader)}`,
+  compare: (answer, _, reader) => {
+    const also = alsoWords(answer.also);
+    return `${compareWords(answer, reader)}${also ? ` ${also}` : ''}`;
+  },
 };
+
+const EXPECTS: Record<ToolAnswers['gap']['expect'], string> = {
+  presses: 'the platform would press the film: raise zero first',
+  foot: 'a foot: the first layers are squeezed',
+  even: 'even first layers',
+  loose: 'loose first layers: they may not hold',
+  unsure: 'can’t be told by what is known',
+};
+const FEET: Record<NonNullable<ToolAnswers['gap']['foot']>['verdict'], string> = {
+  raise: 'By the pieces: zero up',
+  lower: 'By the pieces: zero down',
+  stays: 'By the pieces zero stays.',
+  unsure: 'The pieces can’t tell yet',
+};
+
+/** What the first layers do by the gap that is foretold. */
+export const expectWords = (expect: ToolAnswers['gap']['expect']): string => EXPECTS[expect];
+
+/** What the pieces printed flat and on supports say of zero. */
+export function footWords(foot: NonNullable<ToolAnswers['gap']['foot']>, reader: Reader): string {
+  const { length } = figuresFor(reader);
+  if (foot.verdict === 'stays') return FEET.stays;
+  if (foot.verdict === 'unsure') return `${FEET.unsure}: ${foot.more} more of each.`;
+  return foot.jog === 0 ? 'By the pieces zero stays.' : `${FEET[foot.verdict]} by ${length(Math.abs(foot.jog))}.`;
+}
+
+/** By how much zero is jogged, in words. */
+export function jogWords(jog: number, reader: Reader): string {
+  const { length } = figuresFor(reader);
+  if (jog === 0) return 'Leave zero where it is.';
+  return jog > 0 ? `Zero up by ${length(jog)}.` : `Zero down by ${length(-jog)}, no more.`;
+}
+
+/** What is compared too, since it was not the same in both. */
+export function alsoWords(also: readonly Held[]): string | null {
+  if (also.length === 0) return null;
+  const names = also.map((one) => HELD_WORDS[one]);
+  return `Not the same in both: ${names.join(', ')}. This compares ${also.length === 1 ? 'that' : 'those'} too.`;
+}
+const HELD_WORDS: Record<Held, string> = {
+  machine: 'two machines',
+  surface: 'two surfaces',
+  gauge: 'two gauges',
+  hands: 'two pairs of hands',
+  heat: 'warm and cold',
+  material: 'two materials',
+};
+/** What can differ, as a thing. */
+export const heldWords = (held: Held): string => HELD_WORDS[held];
+
+/** What a comparison says by its rule. */
+export function compareWords(
+  { first, second, verdict, difference, wouldShow }: ToolAnswers['compare'],
+  reader: Reader,
+): string {
+  const { size } = figuresFor(reader);
+  const more = wouldShow === null ? '' : ` About ${wouldShow} of each would show a difference that matters.`;
+  switch (verdict.says) {
+    case 'not-yet':
+      return `No look yet: ${verdict.more} more of each.`;
+    case 'different':
+      return `${second} is ${size(Math.abs(difference ?? 0), 3)} ${(difference ?? 0) >= 0 ? 'more' : 'less'} than ${first}. It ends here.`;
+    case 'go-on':
+      return `Not settled: ${verdict.more} more of each, then look again.`;
+    case 'too-small-to-matter':
+      return `No difference that matters between ${first} and ${second}. It ends here.`;
+    case 'not-shown':
+      return `It ends here without showing a difference, and without ruling one out.${more}`;
+  }
+}
 
 const SHAPES = { pad: 'A pad', 'clip-over': 'A clip-over spacer', 'slide-in': 'A slide-in spacer', gauge: 'A gauge' };
 

@@ -60,6 +60,18 @@ export const TOOL_NAMES: readonly ToolName[] = [
     asks: 'A spacer or gauge to print, in whole layers',
     also: 'stl 3mf shim gauge block switch',
   },
+  {
+    id: 'gap',
+    name: 'First gap, resin',
+    asks: 'Where the first layer of a resin print will stand, and what zero wants',
+    also: 'foot loose film paper zero jog squeeze platform raise',
+  },
+  {
+    id: 'compare',
+    name: 'Two compared',
+    asks: 'Whether one way differs from another, by a rule fixed before it begins',
+    also: 'method paper lock gauge surface difference experiment test statistics',
+  },
 ];
 
 export const toolName = (id: ToolId) => TOOL_NAMES.find((tool) => tool.id === id)!;

@@ -2,6 +2,8 @@ import type { BlankPlan, PlanBlanksInput, Soak, SoakCalibration, SoakInput } fro
 import { calibrateSoak, type CalibrateInput } from '@even-bed/core/fit/calibrateSoak';
 import { planBlanks } from '@even-bed/core/fit/planBlanks';
 import { coolDown, soak } from '@even-bed/core/fit/soak';
+import { toolAnswer, type ToolAnswers } from '@even-bed/core/fit/toolAnswer';
+import type { ToolInputs } from '@even-bed/core/fit/toolInputs';
 import { expose } from 'comlink';
 
 export type Answered<R> = { ok: true; result: R } | { ok: false; message: string };
@@ -22,6 +24,8 @@ const sums = {
   soak: (input: SoakInput): Answered<Soak> => answer(() => soak(input)),
   coolDown: (input: CoolInput): Answered<ReturnType<typeof coolDown>> => answer(() => coolDown(input)),
   calibrate: (input: CalibrateInput): Answered<SoakCalibration> => answer(() => calibrateSoak(input)),
+  compare: (input: ToolInputs['compare']): Answered<ToolAnswers['compare']> =>
+    answer(() => toolAnswer('compare', input)),
   blanks: (input: PlanBlanksInput): Answered<BlankPlan> => answer(() => planBlanks(input)),
 };
 

@@ -16,7 +16,9 @@ export const fitRoutes = routesOf(fitOperations, schemas, {
   keepPlan: {
     prepare: async ({ body, signal }) => {
       const { tool, input } = body;
-      return tool === 'blanks' || tool === 'soak' ? answerOf(heavy(ANSWER, [tool, input], signal)) : null;
+      return tool === 'blanks' || tool === 'soak' || tool === 'compare'
+        ? answerOf(heavy(ANSWER, [tool, input], signal))
+        : null;
     },
     handle: async ({ db, params, body, prepared }) => {
       await keepPlan(db, params.id, body, prepared as Awaited<ReturnType<typeof answerOf>> | null);

@@ -5,6 +5,8 @@ import { MATERIALS } from '@even-bed/core/fit/materials';
 import { METALS } from '@even-bed/core/fit/inductiveProbe';
 import { TOOLS } from '@even-bed/core/fit/toolInputs';
 import { WASHERS } from '@even-bed/core/fit/washers';
+import { HELD } from '@even-bed/core/level/compareMethods';
+import { RESIN_WAYS } from '@even-bed/core/level/gapBudget';
 import Joi from 'joi';
 import { idField, lengthField, nameField, numberField, record, timeField } from '../kit/fields';
 
@@ -248,6 +250,38 @@ const spacer = Joi.object({
   step: onlyWith(size('Length of a step'), 'shape', ['gauge']),
 });
 
+const gap = Joi.object({
+  way: oneOf(RESIN_WAYS, 'Levelled').required(),
+  ten: optional(lengthField('Ten sheets together', { min: 0.3, max: 10 })),
+  film: lengthField('Film', { min: 0.02, max: 2 }).required(),
+  filmMeasured: Joi.boolean().required().label('Film measured'),
+  raise: lengthField('Raised before zero', { min: 0, max: 1 }).required(),
+  firstLayer: lengthField('First layer', { min: 0.005, max: 1 }).required(),
+  flat: Joi.array()
+    .items(Joi.object({ height: lengthField('Height, flat', { min: 0.01, max: 500 }).required() }))
+    .max(40)
+    .default([])
+    .label('Printed flat'),
+  control: Joi.array()
+    .items(Joi.object({ height: lengthField('Height, on supports', { min: 0.01, max: 500 }).required() }))
+    .max(40)
+    .default([])
+    .label('Printed on supports'),
+});
+
+const reading = Joi.object({ reading: lengthField('Reading', { min: -1000, max: 1000 }).required() });
+const compare = Joi.object({
+  first: nameField('The first', 40).required(),
+  second: nameField('The second', 40).required(),
+  about: optional(oneOf(HELD, 'What it is about')),
+  differs: Joi.array().items(oneOf(HELD, 'Not the same')).unique().max(HELD.length).default([]).label('Not the same'),
+  a: Joi.array().items(reading).max(200).default([]).label('Readings of the first'),
+  b: Joi.array().items(reading).max(200).default([]).label('Readings of the second'),
+  each: numberField('Readings of each until a look', { min: 2, max: 100, whole: true }).required(),
+  looks: numberField('Looks at most', { min: 1, max: 5, whole: true }).required(),
+  matters: lengthField('A difference that matters', { min: 0.0001, max: 100 }).required(),
+});
+
 /** What each tool may be asked. Lengths as numbers in mm or as people type them. */
 export const TOOL_SCHEMAS: Record<ToolId, Joi.Schema> = {
   stack,
@@ -258,6 +292,8 @@ export const TOOL_SCHEMAS: Record<ToolId, Joi.Schema> = {
   soak,
   together,
   spacer,
+  gap,
+  compare,
 };
 
 const machineAndTool = {

@@ -50,14 +50,17 @@ export interface JobFacts {
   level: { range: number; within: boolean } | null;
 }
 
+/** The tools whose sums belong into jobs. */
+export type JobTool = Exclude<ToolId, 'gap' | 'compare'>;
+
 /** A tool's sum as a job asks it: what the tool is asked, or what has to be measured or told first. */
 export type JobAsk =
-  { [T in ToolId]: { tool: T; input: ToolInputs[T] } }[ToolId] | { tool: ToolId; input: null; missing: JobSumGap };
+  { [T in JobTool]: { tool: T; input: ToolInputs[T] } }[JobTool] | { tool: JobTool; input: null; missing: JobSumGap };
 
 /** The same with what the tool answers. */
 export type JobSum =
-  | { [T in ToolId]: { tool: T; input: ToolInputs[T]; answer: ToolAnswers[T] } }[ToolId]
-  | { tool: ToolId; input: null; missing: JobSumGap };
+  | { [T in JobTool]: { tool: T; input: ToolInputs[T]; answer: ToolAnswers[T] } }[JobTool]
+  | { tool: JobTool; input: null; missing: JobSumGap };
 
 /**
  * Why a sum can't be worked out: not read yet · what the top is made of, for a probe that senses metal · the machine's
@@ -102,7 +105,7 @@ interface Ask {
 
 const taken = ({ state, step }: Ask, name: string): number | undefined => state.readings[step.takes?.[name] ?? ''];
 
-const INPUTS: { [T in ToolId]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
+const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
   stack: ({ setup, state, step, facts }) => stackAsk(setup, state, step, facts),
   underbed: (ask) => {
     const { facts } = ask;

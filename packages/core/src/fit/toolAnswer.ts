@@ -1,10 +1,13 @@
+import { randomLcg } from 'd3-random';
+import { compareMethods, heldEqual, type CompareVerdict, type Held } from '../level/compareMethods';
+import { footZero, gapBudget, type FirstGapExpect, type FootZero } from '../level/gapBudget';
 import { compatibility, type CompatAnswer } from './compatibility';
 import { fitCheck } from './fitCheck';
 import { planBlanks } from './planBlanks';
 import { soak } from './soak';
 import { stackChange, type StackChange, type ZFinding } from './stackChange';
 import type { Home } from './stackStep';
-import { blanksOf, soakOf, topOf, underbedOf, type ToolId, type ToolInputs } from './toolInputs';
+import { blanksOf, gapOf, soakOf, topOf, underbedOf, type ToolId, type ToolInputs } from './toolInputs';
 import { topClearance } from './topClearance';
 import { underbedClearance } from './underbedClearance';
 import { wholeLayers } from './wholeLayers';
@@ -32,6 +35,25 @@ export interface ToolAnswers {
   soak: { seconds: number | null; steadyTop: number; holdsSetpoint: boolean; setpoint: number; within: number };
   together: { answer: CompatAnswer; because: string | null };
   spacer: { shape: ToolInputs['spacer']['shape']; printed: number; layers: number };
+  /** First gap with its deviation, mm; by how much to jog zero, + up. */
+  gap: {
+    gap: number;
+    sd: number;
+    expect: FirstGapExpect;
+    jog: number;
+    measure: 'gauge' | 'film' | null;
+    foot: Pick<FootZero, 'verdict' | 'jog' | 'more'> | null;
+  };
+  /** Second less first; null: nothing is known of the scatter. */
+  compare: {
+    first: string;
+    second: string;
+    verdict: CompareVerdict;
+    difference: number | null;
+    interval: { low: number; high: number } | null;
+    wouldShow: number | null;
+    also: Held[];
+  };
 }
 
 /**
@@ -41,6 +63,8 @@ export interface ToolAnswers {
 export function toolAnswer<T extends ToolId>(tool: T, input: ToolInputs[T]): ToolAnswers[T] {
   return ANSWERS[tool](input);
 }
+
+const SEED = 0.5;
 
 const ANSWERS: { [T in ToolId]: (input: ToolInputs[T]) => ToolAnswers[T] } = {
   stack: (input) => {
@@ -94,5 +118,32 @@ const ANSWERS: { [T in ToolId]: (input: ToolInputs[T]) => ToolAnswers[T] } = {
   spacer: ({ thickness, layer, shape }) => {
     const { printed, layers } = wholeLayers(thickness, layer);
     return { shape, printed, layers };
+  },
+  gap: (input) => {
+    const { gap, expect, jog, measure } = gapBudget(gapOf(input));
+    const [flat, control] = [input.flat, input.control].map((list) => list.map(({ height }) => height));
+    const foot = flat!.length > 0 && control!.length > 0 ? footZero({ flat: flat!, control: control! }) : null;
+    return {
+      gap: gap.value,
+      sd: gap.sd,
+      expect,
+      jog,
+      measure,
+      foot: foot && { verdict: foot.verdict, jog: foot.jog, more: foot.more },
+    };
+  },
+  compare: ({ first, second, about, differs, a, b, each, looks, matters }) => {
+    const [one, other] = [a, b].map((list) => list.map(({ reading }) => reading));
+    // Always the same ways are drawn: the same question has the same answer.
+    const answer = compareMethods({ a: one!, b: other!, rule: { each, looks }, matters }, randomLcg(SEED));
+    return {
+      first,
+      second,
+      verdict: answer.verdict,
+      difference: answer.welch?.difference ?? null,
+      interval: answer.welch?.interval ?? null,
+      wouldShow: answer.wouldShow,
+      also: heldEqual(differs, about).also,
+    };
   },
 };

@@ -8,10 +8,24 @@ import type { SpacerAsk } from './spacerSolid';
 import type { StackChangeInput } from './stackChange';
 import type { TopClearanceInput } from './topClearance';
 import type { UnderbedInput } from './underbedClearance';
+import type { Held, StopRule } from '../level/compareMethods';
+import { USUAL_GIVES, type GapBudgetAsk, type ResinWay } from '../level/gapBudget';
+import { gaugeOf } from '../level/gauge';
 import { washersFor } from './washers';
 
 /** The sums without a record. Their ids stand in addresses and in saved plans. */
-export const TOOLS = ['stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'together', 'spacer'] as const;
+export const TOOLS = [
+  'stack',
+  'underbed',
+  'top',
+  'size',
+  'blanks',
+  'soak',
+  'together',
+  'spacer',
+  'gap',
+  'compare',
+] as const;
 export type ToolId = (typeof TOOLS)[number];
 
 /** A layer of a soak as it is asked for: a material of the table, and whether it lies dry on the one under it. */
@@ -56,6 +70,51 @@ export interface ToolInputs {
   soak: Omit<SoakInput, 'layers' | 'cells'> & { layers: AskedHeatLayer[] };
   together: CompatQuestion;
   spacer: SpacerAsk;
+  gap: {
+    way: ResinWay;
+    /** Ten sheets between the calipers, mm; null: nobody has measured them, or none lies there. */
+    ten: number | null;
+    film: number;
+    filmMeasured: boolean;
+    raise: number;
+    firstLayer: number;
+    /** Heights of a piece printed flat, and on supports as control: for what zero is off by. */
+    flat: { height: number }[];
+    control: { height: number }[];
+  };
+  compare: {
+    /** What the two are called. */
+    first: string;
+    second: string;
+    /** What it is about, where it is one of these; null: a method. */
+    about: Held | null;
+    /** What was not the same in both. */
+    differs: Held[];
+    a: { reading: number }[];
+    b: { reading: number }[];
+    each: number;
+    looks: StopRule['looks'];
+    matters: number;
+  };
+}
+
+/** A film whose thickness only its label says is known to so much, and one that was measured; mm. Common practice. */
+const FILM_BY_LABEL = 0.01;
+const FILM_MEASURED = 0.003;
+
+/** @throws RangeError a pile of ten that can't be */
+export function gapOf({ way, ten, film, filmMeasured, raise, firstLayer }: ToolInputs['gap']): GapBudgetAsk {
+  const onSheets = way === 'quarters' || way === 'sheet';
+  const sheet = gaugeOf({ kind: 'paper', caliper: ten === null ? null : { pieces: 10, reading: ten }, layers: 1 });
+  return {
+    way,
+    gauge: onSheets ? { value: sheet.thickness, sd: sheet.uncertainty } : null,
+    film: { value: film, sd: filmMeasured ? FILM_MEASURED : FILM_BY_LABEL },
+    gaugeGives: USUAL_GIVES.gauge,
+    filmGives: USUAL_GIVES.film,
+    raise,
+    firstLayer,
+  };
 }
 
 /** @throws RangeError a thread or material that the tables don't have */

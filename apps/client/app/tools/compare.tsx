@@ -1,0 +1,1 @@
+export { CompareTool as default } from '../../src/fit/CompareTool';

@@ -1,0 +1,1 @@
+export { GapTool as default } from '../../src/fit/GapTool';
