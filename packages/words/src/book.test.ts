@@ -28,6 +28,7 @@ const EXAMPLES: { [Kind in BookKind]: EventPayloads[Kind] } = {
   'check-dropped': { before: null, after: null, aim: 0.1, rounds: 0, note: '' },
   'level-noted': { noteId: 'n', way: 'quarters', verdict: 'even', range: { least: 0, most: 0.03 } },
   'level-note-withdrawn': { noteId: 'n', way: 'skirt' },
+  practised: { practiceId: 'p', lesson: 'debris', seed: 4, points: 80, touches: 9, best: 2 },
   'z-marked': { markId: 'z', mark: 'zero' },
   'z-mark-withdrawn': { markId: 'z', mark: 'home' },
   'person-added': { personId: 'p', name: 'Wren', role: 'lead', active: true, secretKind: 'pin' },

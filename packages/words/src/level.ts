@@ -2,6 +2,7 @@ import type { LevelEvents, ZMarkKind } from '@even-bed/contract';
 import type { LevelNoteResult, NoteWay } from '@even-bed/core';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import type { Reader } from './figures';
+import { LESSON_NAMES } from './practice';
 import type { Sentences } from './sentence';
 import { turnWords } from './turn';
 
@@ -57,6 +58,8 @@ export const levelSentences: Sentences<LevelEvents> = {
   'level-noted': ({ way, verdict, range }, { machine, figures: { length } }) =>
     `${machine}: levelled ${WAYS[way]}, ${VERDICTS[verdict]}, ${handRangeWords(range, length)}.`,
   'level-note-withdrawn': ({ way }, { machine }) => `${machine}: a level ${WAYS[way]} taken back.`,
+  practised: ({ lesson, seed, points, touches, best }) =>
+    `Practice bed ${seed}, ${LESSON_NAMES[lesson]}: ${points} of 100 points, ${touches} touches where ${best} would do.`,
   'z-marked': ({ mark }, { machine }) => `${machine}: ${MARKS[mark]}.`,
   'z-mark-withdrawn': ({ mark }, { machine }) => `${machine}: that ${MARKS[mark]} is taken back.`,
   'check-dropped': ({ note }, { machine }) => `${machine}: level check dropped.${noted(note)}`,

@@ -14,6 +14,7 @@ export const KIND_NAMES: Record<BookKind, string> = {
   'check-dropped': 'Check dropped',
   'level-noted': 'Levelled by hand',
   'level-note-withdrawn': 'Level taken back',
+  practised: 'Practice',
   'z-marked': 'Home or zero',
   'z-mark-withdrawn': 'Home or zero taken back',
   'person-added': 'Person added',

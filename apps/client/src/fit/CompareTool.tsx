@@ -97,10 +97,12 @@ export function CompareTool() {
         ))}
         <Pick
           label="It is about"
-          options={HELD.map((value) => ({ value, label: heldWords(value) }))}
-          value={(tool.form.about as string) || null}
-          onChange={(about) => tool.set('about', about ?? '')}
-          placeholder="A way of doing it"
+          options={[
+            { value: '', label: 'A way of doing it' },
+            ...HELD.map((value) => ({ value: value as string, label: heldWords(value) })),
+          ]}
+          value={tool.form.about as string}
+          onChange={(about) => tool.set('about', about)}
           testID="compare-about"
         />
       </Section>

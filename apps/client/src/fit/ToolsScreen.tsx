@@ -10,7 +10,7 @@ import { Section } from '../ui/Section';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { usePlansQuery } from './fitApi';
-import { toolHref, TOOL_NAMES, toolName } from './toolNames';
+import { HAND_TOOLS, toolHref, TOOL_NAMES, toolName } from './toolNames';
 
 /** The sums without a record, and the plans that were kept of them. */
 export function ToolsScreen() {
@@ -20,7 +20,9 @@ export function ToolsScreen() {
   const { data: machines = [] } = useMachinesQuery();
   const words = search.trim().toLowerCase();
   const nameOf = (id: string) => machines.find((machine) => machine.id === id)?.name ?? '';
-  const tools = TOOL_NAMES.filter(({ name, asks, also }) => `${name} ${asks} ${also}`.toLowerCase().includes(words));
+  const tools = [...TOOL_NAMES.map((tool) => ({ ...tool, href: toolHref(tool.id) })), ...HAND_TOOLS].filter(
+    ({ name, asks, also }) => `${name} ${asks} ${also}`.toLowerCase().includes(words),
+  );
   const kept = plans.filter(({ title, machineId, tool }) =>
     `${title} ${nameOf(machineId)} ${toolName(tool).name}`.toLowerCase().includes(words),
   );
@@ -33,8 +35,8 @@ export function ToolsScreen() {
         left={
           <Section title="SUMS WITHOUT A RECORD">
             {tools.length === 0 ? <Words tone="steel">No tool answers to that.</Words> : null}
-            {tools.map(({ id, name, asks }) => (
-              <Row key={id} href={toolHref(id)} testID={`to-${id}`}>
+            {tools.map(({ id, name, asks, href }) => (
+              <Row key={id} href={href} testID={`to-${id}`}>
                 <Words bold>{name}</Words>
                 <Words size="small" tone="steel">
                   {asks}

@@ -74,5 +74,30 @@ export const TOOL_NAMES: readonly ToolName[] = [
   },
 ];
 
+/** Tools that are worked with the hands: they ask nothing that a plan could keep. */
+export const HAND_TOOLS: readonly (Omit<ToolName, 'id'> & { id: string; href: Href })[] = [
+  {
+    id: 'feel',
+    name: 'Paper and feel',
+    asks: 'Which screw by how much, from what the paper feels like',
+    also: 'level tram drag jam gap adjuster tighten',
+    href: '/tools/feel',
+  },
+  {
+    id: 'skirt',
+    name: 'Trim by a skirt',
+    asks: 'Which adjuster by a sixteenth, or the offset, while it prints',
+    also: 'first layer gaps ridges lines squish',
+    href: '/tools/skirt',
+  },
+  {
+    id: 'practice',
+    name: 'Practice bed',
+    asks: 'Beds to learn on, each with something hidden',
+    also: 'train learn lesson exercise score',
+    href: '/tools/practice',
+  },
+];
+
 export const toolName = (id: ToolId) => TOOL_NAMES.find((tool) => tool.id === id)!;
 export const toolHref = (id: ToolId, planId?: string) => `/tools/${id}${planId ? `?plan=${planId}` : ''}` as Href;

@@ -1,12 +1,11 @@
 import {
-  afterFeel,
-  afterTurn,
   feelFindings,
   FEELS,
   gapAt,
   MIDDLE,
   nextMove,
   outAt,
+  replayFeel,
   startFeel,
   sureOf,
   type Feel,
@@ -18,12 +17,10 @@ import { readLength } from '@even-bed/core/fleet/readLength';
 import { roundTurn } from '@even-bed/core/level/roundTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords, LIFT_FIRST } from '@even-bed/words/feel';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
-import { useSwitch } from '../ui/deviceSwitch';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FeelPlan, type FeltPlace } from '../ui/FeelPlan';
 import { Field } from '../ui/Field';
@@ -33,11 +30,12 @@ import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { numberIn } from '../ui/numberIn';
 import { Section } from '../ui/Section';
-import { canSpeak, hush, speak } from '../ui/speak';
+import { canSpeak } from '../ui/speak';
 import { TickRow } from '../ui/TickRow';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
-import { entryChanged, type CheckDraft, type FeltEntry } from './levelSlice';
+import type { CheckDraft, FeltEntry } from './levelSlice';
+import { useSaid } from './useSaid';
 
 /** What must be so before a gap is felt at all. */
 const GATES = [
@@ -60,24 +58,35 @@ export const NOT_FELT: FeltEntry = {
   history: [],
 };
 
+/** What a bed that is felt rests on: where its adjusters stand, looking down, and how they are called. */
+export interface FeltBed {
+  adjusters: CheckDraft['setup']['adjusters'];
+  seenFrom: CheckDraft['setup']['seenFrom'];
+  names: Readonly<Record<string, string>>;
+}
+
 /** The bed as it is known from what was felt and turned so far; null before the gauge is named. */
-export function feltState({ setup }: CheckDraft, { begun, gauge, history }: FeltEntry): FeelState | null {
-  if (!begun) return null;
-  return history.reduce(
-    (state: FeelState, event) => (event.do === 'feel' ? afterFeel(state, event) : afterTurn(state, event)),
-    startFeel({ adjusters: setup.adjusters, gauge: gaugeOf(gauge) }),
-  );
+export function feltState(
+  { adjusters }: Pick<FeltBed, 'adjusters'>,
+  { begun, gauge, history }: FeltEntry,
+): FeelState | null {
+  return begun ? replayFeel(startFeel({ adjusters, gauge: gaugeOf(gauge) }), history) : null;
+}
+
+interface Props {
+  bed: FeltBed;
+  felt: FeltEntry;
+  onChange: (next: FeltEntry) => void;
+  /** Under the keys, where something more is said of the touch. */
+  aside?: ReactNode;
 }
 
 /** A level by paper and feel: about five seconds a point, and what to turn by how much. */
-export function FeelHeights({ draft }: { draft: CheckDraft }) {
-  const dispatch = useAppDispatch();
-  const felt = draft.entry.felt ?? NOT_FELT;
-  const change = (next: Partial<FeltEntry>) =>
-    dispatch(entryChanged({ id: draft.id, change: { felt: { ...felt, ...next } } }));
-  const state = useMemo(() => feltState(draft, felt), [draft, felt]);
+export function FeelHeights({ bed, felt, onChange, aside }: Props) {
+  const change = (next: Partial<FeltEntry>) => onChange({ ...felt, ...next });
+  const state = useMemo(() => feltState(bed, felt), [bed, felt]);
   if (!state) return <Before felt={felt} onChange={change} />;
-  return <Feeling draft={draft} felt={felt} state={state} onChange={change} />;
+  return <Feeling bed={bed} felt={felt} state={state} onChange={change} aside={aside} />;
 }
 
 /** The gates, and the gauge: it is part of the result. */
@@ -160,21 +169,23 @@ function Before({ felt, onChange }: { felt: FeltEntry; onChange: (next: Partial<
 }
 
 function Feeling({
-  draft,
+  bed,
   felt,
   state,
   onChange,
+  aside,
 }: {
-  draft: CheckDraft;
+  bed: FeltBed;
   felt: FeltEntry;
   state: FeelState;
   onChange: (next: Partial<FeltEntry>) => void;
+  aside: ReactNode;
 }) {
   const steady = useSteadyTap();
-  const { setup, adjusterNames } = draft;
+  const { adjusters, seenFrom, names } = bed;
   const [own, setOwn] = useState(false);
   const nameOf = (id: string) => {
-    const name = id === MIDDLE ? 'The middle' : (adjusterNames[id] ?? id);
+    const name = id === MIDDLE ? 'The middle' : (names[id] ?? id);
     return name[0]!.toUpperCase() + name.slice(1);
   };
   const advised = nextMove(state);
@@ -192,14 +203,14 @@ function Feeling({
       y,
       middle: id === MIDDLE,
       stands: !touched && out > 0.1 ? 'open' : out < 0.1 ? 'ok' : out > 0.9 ? 'out' : 'open',
-      ...(move.do === 'turn' && move.adjuster === id ? { turns: turnsAsSeen(move.turns, setup.seenFrom) } : {}),
+      ...(move.do === 'turn' && move.adjuster === id ? { turns: turnsAsSeen(move.turns, seenFrom) } : {}),
     };
   });
   const title =
     move.do === 'feel'
       ? `${nameOf(move.at)}: how does it feel${move.again ? ' now? Feel it again' : '?'}`
       : move.do === 'turn'
-        ? `${nameOf(move.adjuster)}: ${feelTurnWords(move, setup.seenFrom, currentManner())}`
+        ? `${nameOf(move.adjuster)}: ${feelTurnWords(move, seenFrom, currentManner())}`
         : `Even: ${Math.round(100 * move.sure)} % sure`;
   const say = useSaid(move.do === 'turn' && move.mayTouch ? `${LIFT_FIRST} ${title}` : title);
   const gap = at === null ? null : gapAt(state, at);
@@ -251,6 +262,7 @@ function Feeling({
           testID="feel-turned"
         />
       ) : null}
+      {aside}
       {move.do === 'done' ? (
         <Words testID="gauge-effect">
           {gaugeWords(
@@ -285,9 +297,9 @@ function Feeling({
       </View>
       {own ? (
         <OwnTurn
-          adjusters={setup.adjusters.map(({ id }) => ({ value: id, label: nameOf(id) }))}
-          first={at !== null && at !== MIDDLE ? at : setup.adjusters[0]!.id}
-          seenFrom={setup.seenFrom}
+          adjusters={adjusters.map(({ id }) => ({ value: id, label: nameOf(id) }))}
+          first={at !== null && at !== MIDDLE ? at : adjusters[0]!.id}
+          seenFrom={seenFrom}
           onClose={() => setOwn(false)}
           onDone={(adjuster, turns) => {
             add({ do: 'turn', adjuster, turns }, { do: 'feel', at: adjuster, feel: 'drags' });
@@ -297,17 +309,6 @@ function Feeling({
       ) : null}
     </View>
   );
-}
-
-/** Says the next thing aloud when it comes up, where the device is told to. @returns says it now */
-function useSaid(title: string): () => void {
-  const [aloud] = useSwitch('read-aloud');
-  const language = () => document.documentElement.lang || 'en';
-  useEffect(() => {
-    if (aloud) speak([title], language());
-    return hush;
-  }, [aloud, title]);
-  return () => speak([title], language());
 }
 
 function Findings({ state, nameOf }: { state: FeelState; nameOf: (id: string) => string }) {

@@ -11,7 +11,7 @@ import { Words } from '../ui/Words';
 import { Refusal } from './CheckSending';
 import { feltText } from '@even-bed/core/level/feltText';
 import { DropCheck } from './DropCheck';
-import { FeelHeights, feltState, isFelt } from './FeelHeights';
+import { FeelHeights, feltState, isFelt, NOT_FELT } from './FeelHeights';
 import { entryChanged, heightsTaken, turningReturnedTo, type CheckDraft, type HeightWay } from './levelSlice';
 import { PasteHeights } from './PasteHeights';
 import { ReadingPreview } from './ReadingPreview';
@@ -36,7 +36,7 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
   const { id, entry, setup, rounds } = draft;
   const ways = draft.hasConsole ? WAYS : WAYS.filter(({ value }) => value !== 'machine');
   const fault = entry.way === 'typed' && entry.typed ? gridFault(entry.typed) : null;
-  const felt = entry.way === 'felt' && entry.felt ? feltState(draft, entry.felt) : null;
+  const felt = entry.way === 'felt' && entry.felt ? feltState(setup, entry.felt) : null;
   const raw =
     entry.way === 'typed'
       ? entry.typed && !fault
@@ -120,7 +120,13 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
           {entry.way === 'machine' ? <ScanHeights draft={draft} onScanned={onScanned} /> : null}
           {entry.way === 'pasted' || entry.way === 'file' ? <PasteHeights draft={draft} /> : null}
           {entry.way === 'typed' ? <TypeHeights draft={draft} fault={fault} /> : null}
-          {entry.way === 'felt' ? <FeelHeights draft={draft} /> : null}
+          {entry.way === 'felt' ? (
+            <FeelHeights
+              bed={{ adjusters: setup.adjusters, seenFrom: setup.seenFrom, names: draft.adjusterNames }}
+              felt={entry.felt ?? NOT_FELT}
+              onChange={(felt) => dispatch(entryChanged({ id, change: { felt } }))}
+            />
+          ) : null}
         </View>
         <View style={{ gap: SPACE.m, ...(wide ? { flex: 1 } : {}) }}>
           <ReadingPreview draft={draft} state={state} />

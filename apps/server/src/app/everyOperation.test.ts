@@ -93,6 +93,8 @@ test('every operation answers well, and as its description says', async () => {
   const note = newId();
   await does('keepLevelNote', { id: note }, { body: { machineId, at: NOW, raw: { way: 'film' } } });
   await does('levelNotes', {}, { query: { machineId } });
+  const practice = { at: NOW, lesson: 'tilt', seed: 2, acts: [{ do: 'map' }, { do: 'caliper' }], said: 'nothing' };
+  await does('keepPractice', { id: newId() }, { body: practice });
   const mark = newId();
   await does('keepZMark', { id: mark }, { body: { machineId, kind: 'zero', at: NOW } });
   await does('zero', { id: machineId });

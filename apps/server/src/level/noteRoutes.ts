@@ -3,6 +3,7 @@ import * as schemas from '@even-bed/contract/level/notes';
 import { notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
 import { levelsOf, zeroOf } from './levelsOf';
+import { keepPractice } from './practice';
 import { keepLevelNote, keepZMark, listLevelNotes, withdrawLevelNote, withdrawZMark } from './noteStore';
 
 export const noteRoutes = routesOf(noteOperations, schemas, {
@@ -28,6 +29,7 @@ export const noteRoutes = routesOf(noteOperations, schemas, {
     await withdrawZMark(db, params.id, body.at);
     return { body: { withdrawn: true } };
   },
+  keepPractice: async ({ db, params, body }) => ({ body: { points: await keepPractice(db, params.id, body) } }),
   levels: async ({ db, params, now }) => {
     const levels = await levelsOf(db, params.id, now);
     if (!levels) throw notFound('This machine');

@@ -1,5 +1,6 @@
 import type { LevelNoteResult, NoteWay, SeenFrom } from '@even-bed/core';
 import { eventsOf, type EventFacts } from '../kit/event';
+import type { Lesson } from '@even-bed/core/level/practiceBed';
 import type { ZMarkKind } from './notes';
 import type { HeightSource } from './records';
 
@@ -27,6 +28,7 @@ export interface LevelEvents {
   'check-dropped': { before: number | null; after: number | null; aim: number; rounds: number; note: string };
   'level-noted': { noteId: string; way: NoteWay; verdict: LevelNoteResult['verdict']; range: LevelNoteResult['range'] };
   'level-note-withdrawn': { noteId: string; way: NoteWay };
+  practised: { practiceId: string; lesson: Lesson; seed: number; points: number; touches: number; best: number };
   'z-marked': { markId: string; mark: ZMarkKind };
   'z-mark-withdrawn': { markId: string; mark: ZMarkKind };
 }
@@ -42,6 +44,7 @@ export const levelEvents = eventsOf<LevelEvents>()({
   'check-dropped': check,
   'level-noted': level,
   'level-note-withdrawn': level,
+  practised: { touches: [] },
   'z-marked': level,
   'z-mark-withdrawn': level,
 });

@@ -10,6 +10,7 @@ export interface NoteAnswers {
   keepZMark: { kept: boolean };
   withdrawZMark: { withdrawn: boolean };
   levels: MachineLevels;
+  keepPractice: { points: number };
 }
 
 export const noteOperations = operations<typeof import('./notes'), NoteAnswers>()('level', {
@@ -69,6 +70,16 @@ export const noteOperations = operations<typeof import('./notes'), NoteAnswers>(
     answers: 'withdrawn.',
     body: 'takenBackSchema',
     touches: ['Level', 'Book'],
+    waits: { of: 'id' },
+  },
+  keepPractice: {
+    method: 'put',
+    path: '/practice/:id',
+    access: 'technician',
+    summary: 'Write a round on the practice bed into the book; it is scored anew',
+    answers: 'points, 0 to 100.',
+    body: 'practiceSchema',
+    touches: ['Book'],
     waits: { of: 'id' },
   },
   levels: {

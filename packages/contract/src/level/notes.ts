@@ -1,5 +1,6 @@
 import type { LevelNoteRaw, LevelNoteResult, LookAgain, MeasuredLevel, NoteWay, ZeroStands } from '@even-bed/core';
 import { LINE_LOOKS, SKIRT_SIDES } from '@even-bed/core/level/skirtTrim';
+import { CAUSES, LESSONS, type Cause, type Lesson, type PracticeAct } from '@even-bed/core/level/practiceBed';
 import { CORNERS, DRAGS, TUGS } from '@even-bed/core/level/tugs';
 import Joi from 'joi';
 import { idField, lengthField, nameField, record, timeField } from '../kit/fields';
@@ -138,6 +139,41 @@ export const zMarkSchema = record<ZMarkWrite>({
 });
 
 export const takenBackSchema = record<TakenBack>({ at: timeField('Time').required() });
+
+/** A round on the practice bed: what the learner did, and what they said it was. */
+export interface PracticeWrite {
+  at: number;
+  lesson: Lesson;
+  seed: number;
+  acts: PracticeAct[];
+  said: Cause;
+}
+
+const actOf = (name: PracticeAct['do'], keys: Joi.SchemaMap = {}) =>
+  Joi.object({ do: Joi.valid(name).required(), ...keys });
+const act = Joi.alternatives().conditional('.do', {
+  switch: [
+    { is: 'feel', then: actOf('feel', { at: nameField('Place', 40).required() }) },
+    {
+      is: 'turn',
+      then: actOf('turn', {
+        adjuster: nameField('Adjuster', 40).required(),
+        turns: Joi.number().min(-20).max(20).required().label('Turns'),
+      }),
+    },
+    { is: 'caliper', then: actOf('caliper') },
+    { is: 'map', then: actOf('map') },
+  ],
+  otherwise: Joi.object({ do: word(['feel', 'turn', 'caliper', 'map'], 'What was done') }).unknown(),
+});
+
+export const practiceSchema = record<PracticeWrite>({
+  at: timeField('Time').required(),
+  lesson: word(LESSONS, 'Lesson'),
+  seed: Joi.number().integer().min(1).max(60_000).required().label('Bed'),
+  acts: Joi.array().items(act).max(400).required().label('What was done'),
+  said: word(CAUSES, 'What it was'),
+});
 
 export interface LevelNoteFilter {
   machineId?: string;

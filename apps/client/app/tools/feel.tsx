@@ -1,0 +1,1 @@
+export { FeelScreen as default } from '../../src/level/FeelScreen';

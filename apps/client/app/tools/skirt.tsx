@@ -1,0 +1,1 @@
+export { SkirtScreen as default } from '../../src/level/SkirtScreen';

@@ -1,0 +1,24 @@
+import { useEffect, useState } from 'react';
+import { deviceStore } from '../offline/deviceStore';
+
+/** What a bench tool without a record holds: kept on the device, so that a reload loses nothing. */
+export function useBench<T>(name: string, first: T): [state: T, change: (next: T) => void, ready: boolean] {
+  const [state, setState] = useState(first);
+  const [ready, setReady] = useState(false);
+  useEffect(() => {
+    let current = true;
+    void deviceStore.get<T>('tool', name).then((kept) => {
+      if (!current) return;
+      if (kept) setState(kept);
+      setReady(true);
+    });
+    return () => {
+      current = false;
+    };
+  }, [name]);
+  const change = (next: T) => {
+    setState(next);
+    void deviceStore.set('tool', name, next);
+  };
+  return [state, change, ready];
+}
