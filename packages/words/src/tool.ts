@@ -128,7 +128,7 @@ export function compareWords(
     case 'not-yet':
       return `No look yet: ${verdict.more} more of each.`;
     case 'different':
-      return `${second} is ${size(Math.abs(difference ?? 0), 3)} ${(difference ?? 0) >= 0 ? 'more' : 'less'} than ${first}. It ends here.`;
+      return `${second[0]!.toUpperCase()}${second.slice(1)} is ${size(Math.abs(difference ?? 0), 3)} ${(difference ?? 0) >= 0 ? 'more' : 'less'} than ${first}. It ends here.`;
     case 'go-on':
       return `Not settled: ${verdict.more} more of each, then look again.`;
     case 'too-small-to-matter':

@@ -1,7 +1,6 @@
 import type { ToolInputs } from '@even-bed/core';
 import { HELD, LOOK_LEVELS, type Held } from '@even-bed/core/level/compareMethods';
 import { alsoWords, compareWords, heldWords } from '@even-bed/words/tool';
-import { View } from 'react-native';
 import { Choice } from '../ui/Choice';
 import { Figure } from '../ui/Figure';
 import { signedLength } from '../ui/formatHeight';
@@ -40,14 +39,16 @@ export function CompareTool() {
               {compareWords(answer, currentManner())}
             </Words>
             {answer.difference !== null && answer.interval ? (
-              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
-                <Figure label="Difference" value={signedLength(answer.difference, 3)} testID="compare-difference" />
+              <>
                 <Figure
-                  label="It lies between"
-                  value={`${signedLength(answer.interval.low, 3)} and ${signedLength(answer.interval.high, 3)}`}
-                  testID="compare-interval"
+                  label="The second less the first"
+                  value={signedLength(answer.difference, 3)}
+                  testID="compare-difference"
                 />
-              </View>
+                <Words size="lead" testID="compare-interval">
+                  {`It lies between ${signedLength(answer.interval.low, 3)} and ${signedLength(answer.interval.high, 3)}, as surely as the rule asks.`}
+                </Words>
+              </>
             ) : null}
             {also ? (
               <Notice kind="due" title="More than one thing differs" testID="compare-also">

@@ -1,6 +1,8 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { levelRangeWords, levelWayWords, lookReasonWords } from '@even-bed/words/levels';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { ActionButton } from '../ui/ActionButton';
 import { shortDate } from '../ui/formatTime';
 import { currentManner } from '../ui/manner';
 import { Row } from '../ui/Row';
@@ -13,6 +15,7 @@ import { useLevelsQuery } from './noteApi';
 /** On a machine's page: how it was levelled last, whether something asks to look again, and the way to all of it. */
 export function LevelGlance({ machine, now }: { machine: MachineOverview; now: number }) {
   const { data } = useLevelsQuery({ id: machine.id });
+  const router = useRouter();
   const printing = usePrinting();
   if (!data || (data.items.length === 0 && printing)) return null;
   const [last] = data.items;
@@ -40,6 +43,25 @@ export function LevelGlance({ machine, now }: { machine: MachineOverview; now: n
             : 'Nothing yet.'}
         </Words>
       </Row>
+      {printing ? null : (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+          {machine.family === 'filament' ? (
+            <ActionButton
+              label="Trim by a skirt"
+              kind="quiet"
+              onPress={() => router.push(`/tools/skirt?machine=${machine.id}`)}
+              testID="to-skirt"
+            />
+          ) : (
+            <ActionButton
+              label="First gap"
+              kind="quiet"
+              onPress={() => router.push(`/tools/gap?machine=${machine.id}`)}
+              testID="to-gap"
+            />
+          )}
+        </View>
+      )}
     </Section>
   );
 }

@@ -11,6 +11,7 @@ import { useKnownMachine } from '../fleet/useKnownMachine';
 import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Columns } from '../ui/Columns';
+import { length } from '../ui/formatHeight';
 import { shortDate } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
@@ -81,7 +82,7 @@ function Drawn({ machine, items }: { machine: MachineOverview; items: readonly M
         }))}
       />
       <Words size="small" tone="steel">
-        {`Highest less lowest, ${currentManner().units}: each bar from the least to the most it can be; pale and open above where it isn’t known. ${ways.map((way) => `${levelWayMark(way)} ${levelWayWords(way)}`).join(', ')}.`}
+        {`Highest less lowest, ${currentManner().units}: each bar from the least to the most it can be; pale and open above where it isn’t known. Dashed: the aim, ${length(aim)}. ${ways.map((way) => `${levelWayMark(way)} ${levelWayWords(way)}`).join(', ')}.`}
       </Words>
     </View>
   );

@@ -119,9 +119,6 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
           />
         </>
       ) : null}
-      <Words size="turn" bold live testID="practice-saw">
-        {last ? sawWords(last, saw.at(-1)!) : 'Nothing is felt yet.'}
-      </Words>
       {map ? (
         <BedPlan
           plate={PLATE}
@@ -140,6 +137,9 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
           testID="practice-plan"
         />
       )}
+      <Words size="turn" bold live testID="practice-saw">
+        {last ? sawWords(last, saw.at(-1)!) : 'Nothing is felt yet.'}
+      </Words>
       <Choice
         label="Where"
         narrow
@@ -151,7 +151,6 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
       <KeyRow
         keys={FEELS.map((id) => ({ id, label: id, hint: FEEL_HINTS[id] }))}
         chosen={felt}
-        onPress={() => act({ do: 'feel', at })}
         testID="practice-felt"
       />
       <ActionButton

@@ -72,7 +72,7 @@ export function SkirtScreen() {
       ) : (
         <>
           <Notice kind="due" title="Hot, and moving parts">
-            It prints while you look. Hands clear of belts and nozzle: turn between two passes, or pause it first.
+            Hands clear of belts and nozzle: turn between two passes.
           </Notice>
           {begun ? null : <BedPick ask={kept.bed} onChange={(next) => change({ ...kept, bed: next })} />}
           <Trim key={kept.rounds.length} bench={kept} bed={bed} onChange={change} />

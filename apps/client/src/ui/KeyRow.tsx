@@ -13,7 +13,8 @@ interface Props {
   keys: readonly RowKey[];
   /** The one that was said last; not given: none is shown as chosen. */
   chosen?: string | null;
-  onPress: (id: string) => void;
+  /** Left out: they only show what was found. */
+  onPress?: (id: string) => void;
   /** Before the id of a key, for tests. */
   testID: string;
 }
@@ -27,10 +28,11 @@ export function KeyRow({ keys, chosen, onPress, testID }: Props) {
       {keys.map(({ id, label, hint }) => (
         <Pressable
           key={id}
-          role="button"
+          role={onPress ? 'button' : 'img'}
           aria-label={hint === undefined ? label : `${label}: ${hint}`}
-          {...(chosen === undefined ? {} : { 'aria-pressed': chosen === id })}
-          onPress={() => onPress(id)}
+          {...(chosen === undefined || !onPress ? {} : { 'aria-pressed': chosen === id })}
+          disabled={!onPress}
+          onPress={() => onPress?.(id)}
           testID={`${testID}-${id}`}
           style={{
             flex: 1,
@@ -39,8 +41,8 @@ export function KeyRow({ keys, chosen, onPress, testID }: Props) {
             alignItems: 'center',
             justifyContent: 'center',
             gap: 4,
-            borderWidth: chosen === id ? 3 : 1.5,
-            borderColor: palette.ink,
+            borderWidth: chosen === id ? 4 : 1.5,
+            borderColor: onPress || chosen === id ? palette.ink : palette.hairline,
             borderRadius: RADIUS,
             backgroundColor: palette.raised,
             paddingVertical: 8,

@@ -18,14 +18,14 @@ interface Props {
   label: string;
 }
 
-const BAR = 54;
+const BAR = 44;
 
 /** A skirt from above: its four sides as bars round the print area, each with how its lines look. */
 export function SkirtPlan({ sides, at, onPick, label }: Props) {
   const palette = usePalette();
   const window = useWindowDimensions().width;
   const [measured, setRoom] = useState<number | null>(null);
-  const size = Math.min(300, measured ?? window - 2 * SPACE.m);
+  const size = Math.min(236, measured ?? window - 2 * SPACE.m);
   const place = (id: PlanSide['id']) => {
     const along = size - 2 * BAR - 8;
     switch (id) {
@@ -85,7 +85,7 @@ export function SkirtPlan({ sides, at, onPick, label }: Props) {
               justifyContent: 'center',
             }}
           >
-            <View style={id === 'left' || id === 'right' ? { transform: [{ rotate: '-90deg' }], width: 110 } : {}}>
+            <View style={id === 'left' || id === 'right' ? { transform: [{ rotate: '-90deg' }], width: 104 } : {}}>
               <Words bold align="center" size="small">
                 {look === null ? `${id}: ?` : `${id}: ${look}`}
               </Words>

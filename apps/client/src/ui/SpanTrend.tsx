@@ -77,9 +77,6 @@ export function SpanTrend({ spans, aim, label }: Props) {
             strokeWidth={2}
             strokeDasharray="5 5"
           />
-          <SvgText x={width - 4} y={y(aim) - 5} textAnchor="end" {...text} fill={palette.ready}>
-            {`aim ${lengthFigure(aim)}`}
-          </SvgText>
           {spans.map(({ id, at, least, most, mark }) => {
             const high = most ?? highest;
             return (
