@@ -4,6 +4,8 @@ export interface Reader {
   /** IANA name of a time zone. */
   zone: string;
   numbers: 'point' | 'comma';
+  /** How turns of a screw are said; not said: in parts. */
+  turns?: 'parts' | 'degrees';
 }
 
 const MINUS = '\u2212';

@@ -45,6 +45,7 @@ export const roundsSentences: Sentences<RoundsEvents> = {
 const SETTING_NAMES: Record<Exclude<keyof ShopSettings, 'version'>, string> = {
   name: 'name of the shop',
   units: 'lengths in',
+  turns: 'turns in',
   zone: 'time zone',
   numbers: 'numbers with a decimal',
   lockMinutes: 'minutes until a shared device locks',

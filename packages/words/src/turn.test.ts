@@ -56,4 +56,16 @@ describe('turnWords', () => {
     expect(turnFigure(3.21, COMMA)).toBe('3,2');
     expect(turnFigure(0.25, COMMA)).toBe('¼');
   });
+
+  test.each([
+    [1 / 16, '22.5° clockwise', '22.5°'],
+    [-0.25, '90° anticlockwise', '90°'],
+    [1.375, '495° clockwise', '495°'],
+    [2, '720° clockwise', '720°'],
+    [2.44, '2.4 turns clockwise', '2.4'],
+    [0.02, 'leave it', '–'],
+  ])('%d in degrees is "%s"', (turns, words, figure) => {
+    expect(turnWords(turns, { numbers: 'point', turns: 'degrees' })).toBe(words);
+    expect(turnFigure(turns, { numbers: 'point', turns: 'degrees' })).toBe(figure);
+  });
 });

@@ -1,6 +1,9 @@
 import { DECIMALS_FROM, roundTurn } from '@even-bed/core/level/roundTurn';
 import type { Reader } from './figures';
 
+/** What matters of a reader for turns. */
+type TurnReader = Pick<Reader, 'numbers' | 'turns'>;
+
 const WHOLE = ['', 'one', 'two'];
 const SIXTEENTHS: Record<number, string> = {
   1: 'sixteenth',
@@ -27,11 +30,13 @@ const SIXTEENTHS: Record<number, string> = {
  * @throws RangeError a turn that is not finite
  * @example turnWords(0.25, { numbers: 'point' }) // 'a quarter turn clockwise'
  */
-export function turnWords(turns: number, { numbers }: Pick<Reader, 'numbers'>): string {
+export function turnWords(turns: number, { numbers, turns: said = 'parts' }: TurnReader): string {
   if (!(Math.abs(turns) <= 1e9)) throw new RangeError(`turnWords needs a finite number of turns, got ${turns}`);
-  const said = roundTurn(turns);
-  if (said === 0) return 'leave it';
-  return `${amountOf(Math.abs(said), numbers)} ${said > 0 ? 'clockwise' : 'anticlockwise'}`;
+  const rounded = roundTurn(turns);
+  if (rounded === 0) return 'leave it';
+  const size = Math.abs(rounded);
+  const amount = said === 'degrees' && size <= DECIMALS_FROM ? degrees(size, numbers) : amountOf(size, numbers);
+  return `${amount} ${rounded > 0 ? 'clockwise' : 'anticlockwise'}`;
 }
 
 function amountOf(size: number, numbers: Reader['numbers']): string {
@@ -53,16 +58,20 @@ const trimmed = (size: number, numbers: Reader['numbers']) => {
   return numbers === 'comma' ? text.replace('.', ',') : text;
 };
 
+/** A turn that was rounded to be said, in degrees: a sixteenth is 22.5°. */
+const degrees = (turns: number, numbers: Reader['numbers']) => `${trimmed(360 * turns, numbers)}°`;
+
 const GLYPHS: Record<number, string> = { 2: '⅛', 4: '¼', 6: '⅜', 8: '½', 10: '⅝', 12: '¾', 14: '⅞' };
 
 /**
  * The size of a turn as short figures for a dial: "¼", "1⅜", "3/16", "2.4"; "–" for none. No direction.
  * @example turnFigure(-1.375, { numbers: 'point' }) // '1⅜'
  */
-export function turnFigure(turns: number, { numbers }: Pick<Reader, 'numbers'>): string {
+export function turnFigure(turns: number, { numbers, turns: said = 'parts' }: TurnReader): string {
   const size = Math.abs(roundTurn(turns));
   if (size === 0) return '–';
   if (size > DECIMALS_FROM) return trimmed(size, numbers);
+  if (said === 'degrees') return degrees(size, numbers);
   const whole = Math.floor(size);
   const sixteenths = Math.round((size - whole) * 16);
   const part = sixteenths === 0 ? '' : (GLYPHS[sixteenths] ?? `${sixteenths}/16`);

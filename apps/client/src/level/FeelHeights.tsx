@@ -28,13 +28,13 @@ import { length, size } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
 import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
-import { numberIn } from '../ui/numberIn';
 import { Section } from '../ui/Section';
 import { canSpeak } from '../ui/speak';
 import { TickRow } from '../ui/TickRow';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
 import type { CheckDraft, FeltEntry } from './levelSlice';
+import { turnUnit, typedTurn } from './typedTurn';
 import { useSaid } from './useSaid';
 
 /** What must be so before a gap is felt at all. */
@@ -342,8 +342,10 @@ function OwnTurn({
   const [adjuster, setAdjuster] = useState(first);
   const [way, setWay] = useState<'clockwise' | 'anticlockwise'>('clockwise');
   const [eighths, setEighths] = useState('');
-  const count = numberIn(eighths);
-  const fault = eighths.trim() !== '' && !(count >= 0 && count <= 80) ? 'Eighths of a turn, such as 3.' : undefined;
+  const unit = turnUnit();
+  const turns = typedTurn(eighths);
+  const fault =
+    eighths.trim() !== '' && turns === null ? `${unit.name} of a turn, such as ${unit.example}.` : undefined;
   return (
     <DialogFrame open title="Turned till it dragged" onClose={onClose} testID="own-turn">
       <Choice label="Which one" options={adjusters} value={adjuster} onChange={setAdjuster} testID="own-adjuster" />
@@ -358,7 +360,7 @@ function OwnTurn({
         testID="own-way"
       />
       <Field
-        label="By how many eighths"
+        label={`By how many ${unit.name}`}
         value={eighths}
         onChange={setEighths}
         keyboard="decimal"
@@ -368,8 +370,10 @@ function OwnTurn({
       <ActionButton
         label="It drags now"
         kind="main"
-        disabled={fault !== undefined || eighths.trim() === ''}
-        onPress={() => onDone(adjuster, turnsAsSeen(roundTurn(((way === 'clockwise' ? 1 : -1) * count) / 8), seenFrom))}
+        disabled={turns === null}
+        onPress={() =>
+          turns !== null && onDone(adjuster, turnsAsSeen(roundTurn((way === 'clockwise' ? 1 : -1) * turns), seenFrom))
+        }
         testID="own-done"
       />
     </DialogFrame>

@@ -29,13 +29,13 @@ import { size } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
-import { numberIn } from '../ui/numberIn';
 import { Page } from '../ui/Page';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { rightNow } from '../ui/useNow';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
+import { turnUnit, typedTurn } from './typedTurn';
 import { useBench } from './useBench';
 
 interface Bench {
@@ -52,8 +52,6 @@ const BEGUN: Bench = { level: 'easy', number: 1, acts: [], said: null, written: 
 
 /** Practice beds have no plate but this. */
 const PLATE = { width: 220, depth: 220, originX: 0, originY: 0, printWidth: 220, printDepth: 220 };
-const FEWEST_EIGHTHS = 0.5;
-const MOST_EIGHTHS = 80;
 
 /** What the bed of a number hides: told after it was named. */
 const lessonOf = ({ level, number }: Pick<Bench, 'level' | 'number'>) =>
@@ -88,7 +86,7 @@ export function PracticeScreen() {
 function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChange: (next: Bench) => void }) {
   const steady = useSteadyTap();
   const [at, setAt] = useState<string>(bed.adjusters[0]!.id);
-  const [eighths, setEighths] = useState('1');
+  const [eighths, setEighths] = useState(String(turnUnit().perTurn / 8));
   const [naming, setNaming] = useState(false);
   const { acts } = bench;
   const saw = practiceSaw(bed, acts);
@@ -97,9 +95,10 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
   const last = acts.at(-1);
   const felt = last?.do === 'feel' ? (saw.at(-1) as Feel) : null;
   const map = last?.do === 'map' ? (saw.at(-1) as readonly HeightPoint[]) : null;
-  const count = numberIn(eighths);
-  const fault = count >= FEWEST_EIGHTHS && count <= MOST_EIGHTHS ? undefined : 'Eighths of a turn, such as 3.';
-  const turn = (sign: 1 | -1) => fault === undefined && act({ do: 'turn', adjuster: at, turns: (sign * count) / 8 });
+  const unit = turnUnit();
+  const turns = typedTurn(eighths);
+  const fault = turns === null ? `${unit.name} of a turn, such as ${unit.example}.` : undefined;
+  const turn = (sign: 1 | -1) => turns !== null && act({ do: 'turn', adjuster: at, turns: sign * turns });
   return (
     <View style={{ gap: 12 }}>
       {acts.length === 0 ? (
@@ -162,7 +161,7 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
       {at === MIDDLE ? null : (
         <>
           <Field
-            label={`Turn ${at}, by how many eighths`}
+            label={`Turn ${at}, by how many ${unit.name}`}
             value={eighths}
             onChange={setEighths}
             keyboard="decimal"

@@ -105,6 +105,16 @@ function SettingsForm({ settings, mayChange }: { settings: ShopSettings; mayChan
           ]}
           testID="set-numbers"
         />
+        <Choice
+          label="Turns of a screw in"
+          value={form.turns}
+          onChange={(value) => set('turns', value)}
+          options={[
+            { value: 'parts', label: 'parts: a quarter' },
+            { value: 'degrees', label: 'degrees: 90°' },
+          ]}
+          testID="set-turns"
+        />
         <Words size="small" tone="steel">
           What is typed is understood either way, and with a unit: 5 1/4 in, 3 mm.
         </Words>

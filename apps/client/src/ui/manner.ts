@@ -4,6 +4,8 @@ export interface Manner {
   /** IANA name of a time zone. */
   zone: string;
   numbers: 'point' | 'comma';
+  /** Not said by a device that had not heard of it yet: parts. */
+  turns?: 'parts' | 'degrees';
 }
 
 const HOUSE: Manner = { units: 'mm', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, numbers: 'point' };

@@ -43,8 +43,8 @@ import {
 } from './store';
 
 async function shopManner(db: Knex): Promise<Manner> {
-  const { units, zone, numbers } = await shopSettings(db);
-  return { units, zone, numbers };
+  const { units, zone, numbers, turns } = await shopSettings(db);
+  return { units, zone, numbers, turns };
 }
 
 /** Opens a session for a person and answers with its cookie. */

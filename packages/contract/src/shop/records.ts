@@ -9,6 +9,8 @@ export interface ShopSettings {
   zone: string;
   /** Which mark parts whole and fraction on screen. Both are understood when typed. */
   numbers: 'point' | 'comma';
+  /** How turns of a screw are said: in parts of a turn, or in degrees. */
+  turns: 'parts' | 'degrees';
   /** A shared device locks after this many minutes without a touch. */
   lockMinutes: number;
   /** Address under which phones reach the shop, for codes on labels; empty: the one that is used now. */
@@ -17,13 +19,14 @@ export interface ShopSettings {
 }
 
 /** How numbers, lengths and times are shown. */
-export type Manner = Pick<ShopSettings, 'units' | 'zone' | 'numbers'>;
+export type Manner = Pick<ShopSettings, 'units' | 'zone' | 'numbers' | 'turns'>;
 
 export const DEFAULT_SETTINGS: ShopSettings = {
   name: 'My shop',
   units: 'mm',
   zone: 'UTC',
   numbers: 'point',
+  turns: 'parts',
   lockMinutes: 5,
   address: '',
   version: 0,
@@ -51,6 +54,7 @@ export const settingsWriteSchema = record<SettingsWrite>({
   units: Joi.string().valid('mm', 'in').required().label('Units'),
   zone: zoneField().required(),
   numbers: Joi.string().valid('point', 'comma').required().label('Numbers'),
+  turns: Joi.string().valid('parts', 'degrees').default('parts').label('Turns'),
   lockMinutes: Joi.number().integer().min(1).max(240).required().label('Minutes until a shared device locks'),
   address: Joi.string()
     .trim()
