@@ -36,6 +36,8 @@ export function feelFindingWords(finding: FeelFinding, name: string): string {
       return `${name} moves about ${Math.round(100 * (1 - finding.share))} % less than its thread says: it sticks, slips, or has another thread.`;
     case 'moves-more':
       return `${name} moves about ${Math.round(100 * (finding.share - 1))} % more than its thread says: it may have another thread.`;
+    case 'does-not-answer':
+      return `${name} does not answer to its turns: it is stuck, or turns the other way round than is written down. Nozzle lifted, turn it back by as much and feel: better, and it is the other way round; the same, and it is stuck.`;
     case 'wont-hold-still':
       return 'Feels at one place contradict each other with no turn between: something gives. Look for a loose carriage, a soft spring, a sheet that isn’t down.';
     case 'near-its-end':

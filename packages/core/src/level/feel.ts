@@ -222,6 +222,21 @@ export function afterFeel(state: FeelState, { at, feel }: { at: string; feel: Fe
   };
 }
 
+/**
+ * How likely each feel is at a place, by what is known: in the order of the feels, now and then off by one.
+ * @throws RangeError a place that is not there
+ */
+export function feelShares(state: FeelState, at: string): number[] {
+  const row = rowAt(state, at);
+  const mean = dot(row, state.mean);
+  const sd = Math.sqrt(dot(row, times(state, row)) + state.prior.noise ** 2 + state.gauge.uncertainty ** 2);
+  const sharp = FEELS.map(
+    (_, i) => truncated(mean, sd, FEEL_EDGES[i - 1] ?? -Infinity, FEEL_EDGES[i] ?? Infinity).share,
+  );
+  const { slip } = state.prior;
+  return sharp.map((share, i) => (1 - slip) * share + (slip / 2) * ((sharp[i - 1] ?? 0) + (sharp[i + 1] ?? 0)));
+}
+
 interface Part {
   share: number;
   mean: number;
@@ -339,11 +354,33 @@ export function nextMove(state: FeelState, within = WITHIN): FeelMove {
   if (best) {
     const adjuster = state.adjusters[best.index]!;
     const raises = riseOf(adjuster, best.turns) > 0;
-    const mayTouch = raises && touchAfter(state, best.index, best.turns) > TOUCHES;
+    // Jammed at a screw that has not answered yet: should it turn the other way than is written down, the bed comes up.
+    const blind = lastFeelAt(state, adjuster.id) === 'jammed' && !hasAnswered(state, adjuster.id);
+    const mayTouch = blind || (raises && touchAfter(state, best.index, best.turns) > TOUCHES);
     return { do: 'turn', adjuster: adjuster.id, turns: best.turns, raises, mayTouch };
   }
   const worst = state.adjusters.reduce((a, b) => (outAt(state, b.id, within) > outAt(state, a.id, within) ? b : a));
   return { do: 'feel', at: worst.id, again: false };
+}
+
+const lastFeelAt = ({ history }: FeelState, id: string): Feel | null =>
+  history.reduce<Feel | null>((last, event) => (event.do === 'feel' && event.at === id ? event.feel : last), null);
+
+/** Whether a turn of this adjuster was felt to move its place the way that is written down. */
+export function hasAnswered(state: FeelState, id: string): boolean {
+  const adjuster = state.adjusters.find((one) => one.id === id)!;
+  let before: number | null = null;
+  let rise = 0;
+  for (const event of state.history) {
+    if (event.do === 'turn' && event.adjuster === id) rise += riseOf(adjuster, event.turns);
+    if (event.do !== 'feel' || event.at !== id) continue;
+    const now = FEELS.indexOf(event.feel);
+    // A bed that rises closes the gap.
+    if (before !== null && rise !== 0 && (now - before) * rise < 0) return true;
+    before = now;
+    rise = 0;
+  }
+  return false;
 }
 
 /** How likely some adjuster's bed stands against the nozzle after a turn: nothing is left of the gauge's thickness. */
@@ -369,6 +406,8 @@ export type FeelFinding =
   | { code: 'one-culprit'; adjuster: string }
   /** A turn there moves less, or more, than its thread says: it sticks, slips, or has another thread. */
   | { code: 'moves-less' | 'moves-more'; adjuster: string; share: number }
+  /** It was turned and turned and its place feels as before: stuck, or the other way round than is written down. */
+  | { code: 'does-not-answer'; adjuster: string }
   /** Feels contradict each other again and again without a turn between: something gives. */
   | { code: 'wont-hold-still' }
   /** It was turned so far one way that its spring may be at its end. */
@@ -391,13 +430,33 @@ export function feelFindings(state: FeelState): FeelFinding[] {
   const n = state.mean.length;
   for (const [i, { id }] of state.adjusters.entries()) {
     const [share, sd] = [state.mean[PLANE + i]!, Math.sqrt(state.covariance[(PLANE + i) * (n + 1)]!)];
-    if (share + 2 * sd < 0.9) findings.push({ code: 'moves-less', adjuster: id, share });
+    if (isDeaf(state, id)) findings.push({ code: 'does-not-answer', adjuster: id });
+    else if (share + 2 * sd < 0.9) findings.push({ code: 'moves-less', adjuster: id, share });
     if (share - 2 * sd > 1.1) findings.push({ code: 'moves-more', adjuster: id, share });
     const net = turned.reduce((sum, event) => sum + (event.adjuster === id ? event.turns : 0), 0);
     if (Math.abs(net) >= SPRING_TURNS) findings.push({ code: 'near-its-end', adjuster: id, turns: net });
   }
   if (contradictions(state) >= 2) findings.push({ code: 'wont-hold-still' });
   return findings;
+}
+
+/** Turned one way so often, with its place jammed or free all the while, it does not answer. Common practice: twice can be far out. */
+const DEAF_TURNS = 3;
+
+function isDeaf({ history }: FeelState, id: string): boolean {
+  let [turns, way, feel]: [number, number, Feel | null] = [0, 0, null];
+  for (const event of history) {
+    if (event.do === 'turn' && event.adjuster === id && event.turns !== 0) {
+      const sign = Math.sign(event.turns);
+      turns = sign === way ? turns + 1 : 1;
+      way = sign;
+    }
+    if (event.do === 'feel' && event.at === id) {
+      if (feel !== event.feel || (event.feel !== 'jammed' && event.feel !== 'free')) turns = 0;
+      feel = event.feel;
+    }
+  }
+  return turns >= DEAF_TURNS && feel !== null;
 }
 
 /** How often a place was felt otherwise than before by more than a class, with no turn between. */

@@ -45,6 +45,8 @@ export interface HandAsk {
   hand?: number;
   /** How often a feel is off by one. */
   slip?: number;
+  /** What the first adjuster really moves as a share of its thread; − the other way. */
+  odd?: number;
 }
 
 export function handBed({
@@ -56,6 +58,7 @@ export function handBed({
   noise = 0.008,
   hand = 0.02,
   slip = 0,
+  odd = 1,
 }: HandAsk): HandBed {
   const random = seededRandom(seed);
   const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
@@ -69,7 +72,7 @@ export function handBed({
   const first = bed(adjusters.map(() => height * Math.sqrt(count === 3 ? 1 : 4 / 3) * normal()));
   let plane = [first.a, first.b, first.c];
   const bulge = bow * normal();
-  const gains = adjusters.map(() => 1 + gain * normal());
+  const gains = adjusters.map((_, i) => (i === 0 ? odd : 1) * (1 + gain * normal()));
   const [cx, cy] = [0, 1].map((k) => adjusters.reduce((sum, p) => sum + (k === 0 ? p.x : p.y), 0) / count);
   const radius = Math.max(...adjusters.map((p) => Math.hypot(p.x - cx!, p.y - cy!)));
   const gap = ({ x, y }: { x: number; y: number }) => {

@@ -35,6 +35,12 @@ const PRIOR: Record<AdjusterWay, { share: number; spread: number; likely: number
   stuck: { share: 0.05, spread: 0.1, likely: 0.03 },
   reversed: { share: -1, spread: 0.1, likely: 0.03 },
 };
+/** How likely each way is before anything is seen. */
+export const WAY_PRIOR = Object.fromEntries(ADJUSTER_WAYS.map((way) => [way, PRIOR[way].likely])) as Record<
+  AdjusterWay,
+  number
+>;
+
 /** It is said when it is so likely. */
 const SURE = 0.9;
 /** A hand turns to within so much of what was said, turns, one standard deviation. */
@@ -61,9 +67,12 @@ const MOST_ODD = 2;
 export function learnAdjusters({
   adjusters,
   rounds,
+  likely: before = adjusters.map(() => WAY_PRIOR),
 }: {
   adjusters: readonly Adjuster[];
   rounds: readonly TurnsSeen[];
+  /** What is thought of each beforehand: by what was felt. */
+  likely?: readonly Readonly<Record<AdjusterWay, number>>[];
 }): AdjusterLearned[] {
   const moveOf = stiffBed(adjusters);
   const n = adjusters.length;
@@ -71,11 +80,11 @@ export function learnAdjusters({
   const rows: number[][] = [];
   const seen: number[] = [];
   const noise: number[][] = [];
-  for (const { before, now, turns } of rounds.slice(-MOST_ROUNDS)) {
+  for (const { before: then, now, turns } of rounds.slice(-MOST_ROUNDS)) {
     if (turns.length !== n || !turns.every((turn) => Math.abs(turn) <= 1000))
       throw new DegenerateInput(`learnAdjusters needs a number of turns for each of ${n} adjusters`);
     const rises = adjusters.map(({ pitch, clockwise }, i) => turns[i]! * pitch * (clockwise === 'raises' ? 1 : -1));
-    const change = slopeChange(before, now);
+    const change = slopeChange(then, now);
     if (!change || rises.every((rise) => rise === 0)) continue;
     const at = rows.length;
     rows.push(
@@ -92,7 +101,7 @@ export function learnAdjusters({
     );
   }
   const pairings = waysOf(n);
-  const weighed = pairings.map((ways) => posterior(ways, rows, seen, noise));
+  const weighed = pairings.map((ways) => posterior(ways, before, rows, seen, noise));
   const best = Math.max(...weighed.map(({ log }) => log));
   const weights = weighed.map(({ log }) => Math.exp(log - best));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
@@ -109,7 +118,7 @@ export function learnAdjusters({
     return {
       id,
       likely,
-      way: seen.length === 0 ? null : way,
+      way: seen.length > 0 || before.some((one) => one !== WAY_PRIOR) ? way : null,
       share,
       uncertainty: Math.sqrt(Math.max(0, square - share * share)),
     };
@@ -161,13 +170,14 @@ function slopeChange(before: readonly HeightPoint[], now: readonly HeightPoint[]
 /** Log evidence of a pairing, prior included, and what it makes of each share. */
 function posterior(
   ways: readonly AdjusterWay[],
+  likely: readonly Readonly<Record<AdjusterWay, number>>[],
   rows: readonly number[][],
   seen: readonly number[],
   noise: readonly number[][],
 ): { log: number; mean: number[]; variance: number[] } {
   const mean = ways.map((way) => PRIOR[way].share);
   const spread = ways.map((way) => PRIOR[way].spread ** 2);
-  let log = ways.reduce((sum, way) => sum + Math.log(PRIOR[way].likely), 0);
+  let log = ways.reduce((sum, way, i) => sum + Math.log(Math.max(1e-12, likely[i]![way])), 0);
   const m = seen.length;
   if (m === 0) return { log, mean, variance: spread };
   const off = seen.map((value, i) => value - rows[i]!.reduce((sum, h, k) => sum + h * mean[k]!, 0));
