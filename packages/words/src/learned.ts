@@ -19,3 +19,10 @@ export function learnedWords({ way, share, uncertainty, likely }: AdjusterLearne
         : `${name} may not do what its thread says: ${Math.round(100 * (1 - likely['as-said']))} % likely. More rounds would tell.`;
   }
 }
+
+/** An adjuster that plans take otherwise than it is written down. */
+export function pitchShareWords(share: number, name: string): string {
+  const percent = Math.round(100 * Math.abs(1 - Math.abs(share)));
+  const size = percent === 0 ? '' : ` ${percent} % ${Math.abs(share) < 1 ? 'less' : 'more'}`;
+  return share > 0 ? `${name} moves${size}` : `${name} turns the other way round${size ? `, and moves${size}` : ''}`;
+}

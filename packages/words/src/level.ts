@@ -42,7 +42,11 @@ const VERDICTS: Record<LevelNoteResult['verdict'], string> = {
   unproven: 'its corners unproven',
 };
 
-const MARKS: Record<ZMarkKind, string> = { home: 'home was moved', zero: 'zero was set' };
+const MARKS: Record<ZMarkKind, string> = {
+  home: 'home was moved',
+  zero: 'zero was set',
+  'learn-anew': 'what its adjusters do is learned anew',
+};
 
 export const levelSentences: Sentences<LevelEvents> = {
   'check-started': ({ aim }, { machine, figures: { length } }) => `${machine}: level check begun, aim ${length(aim)}.`,

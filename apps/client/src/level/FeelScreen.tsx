@@ -6,6 +6,7 @@ import { BedPick } from './BedPick';
 import { benchBed, PLAIN_BED, type BedAsk } from './benchBeds';
 import { FeelHeights, NOT_FELT } from './FeelHeights';
 import type { FeltEntry } from './levelSlice';
+import { useLearnedQuery } from './levelApi';
 import { useBench } from './useBench';
 
 interface Bench {
@@ -17,7 +18,8 @@ interface Bench {
 export function FeelScreen() {
   const { data: machines, isLoading } = useMachinesQuery();
   const [bench, change, ready] = useBench<Bench>('feel', { bed: PLAIN_BED, felt: NOT_FELT });
-  const bed = benchBed(bench.bed, machines ?? []);
+  const { data: learned } = useLearnedQuery({ id: bench.bed.machineId ?? '' }, { skip: bench.bed.machineId === null });
+  const bed = benchBed(bench.bed, machines ?? [], learned?.adjusters);
   return (
     <Page
       title="Paper and feel"

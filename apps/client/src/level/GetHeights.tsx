@@ -18,6 +18,7 @@ import { ReadingPreview } from './ReadingPreview';
 import { RoundList } from './RoundList';
 import { ScanHeights } from './ScanHeights';
 import { gridFault, gridText } from './typedGrid';
+import { TakenAsLearned } from './TakenAsLearned';
 import { TypeHeights } from './TypeHeights';
 import { useReckoning } from './useReckoning';
 
@@ -104,6 +105,7 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
       }
     >
       <Refusal draft={draft} />
+      <TakenAsLearned draft={draft} />
       <View style={wide ? { flexDirection: 'row', gap: 32 } : { gap: SPACE.m }}>
         <View style={{ gap: SPACE.m, ...(wide ? { flex: 1.2 } : {}) }}>
           {felt ? null : (

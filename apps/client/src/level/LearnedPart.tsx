@@ -1,11 +1,16 @@
-import type { MachineOverview } from '@even-bed/contract';
+import type { MachineLearned, MachineOverview } from '@even-bed/contract';
+import { noteOperations } from '@even-bed/contract/level/noteOperations';
 import { learnedWords } from '@even-bed/words/learned';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { later } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
+import { rightNow, useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
+import { shortDate } from '../ui/formatTime';
 import { useLearnedQuery } from './levelApi';
 import { turnWords, viewWords } from './planWords';
 
@@ -13,7 +18,18 @@ import { turnWords, viewWords } from './planWords';
 export function LearnedPart({ machine, mayChange }: { machine: MachineOverview; mayChange: boolean }) {
   const router = useRouter();
   const { data: learned } = useLearnedQuery({ id: machine.id });
-  if (!learned || learned.rounds === 0) return null;
+  const now = useNow();
+  if (!learned || learned.rounds + learned.felt === 0) return null;
+  const setBack = () => {
+    const id = uuid();
+    later(noteOperations.keepZMark, {
+      params: { id },
+      body: { machineId: machine.id, kind: 'learn-anew', at: rightNow() },
+      key: id,
+      what: `${machine.name}: its adjusters are learned anew`,
+      at: `/floor/${machine.id}`,
+    });
+  };
   const nameOf = (id: string) => machine.adjusters.find((one) => one.id === id)?.name ?? id;
   const odd = learned.adjusters.filter(({ way }) => way !== null && way !== 'as-said');
   const open = learned.adjusters.some(({ way }) => way === null);
@@ -37,7 +53,7 @@ export function LearnedPart({ machine, mayChange }: { machine: MachineOverview; 
         </View>
       ))}
       <Words size="small" tone="steel" testID="learned-rests">
-        {`It rests on ${learned.rounds} ${learned.rounds === 1 ? 'round' : 'rounds'} of turns with readings before and after, since the adjusters were last changed. Plans go by what is written down: put that right, and it is learned anew.`}
+        {`It rests on ${restsOn(learned)}, since ${learned.since === null ? 'the adjusters were last changed' : `it was set back ${shortDate(learned.since, now)}`}. Plans go by it where it is known well; what sticks is freed, not turned further.`}
       </Words>
       {open ? (
         <Words size="small" testID="learned-teach">
@@ -45,6 +61,11 @@ export function LearnedPart({ machine, mayChange }: { machine: MachineOverview; 
             .map(({ adjusterId, turns }) => `${nameOf(adjusterId)} ${turnWords(turns, machine.seenFrom)}`)
             .join(' and ')}, ${viewWords(machine.seenFrom)}, note it, and measure again.`}
         </Words>
+      ) : null}
+      {mayChange ? (
+        <View style={{ alignSelf: 'flex-start' }}>
+          <ActionButton label="Set it back: learn anew" kind="quiet" onPress={setBack} testID="learn-anew" />
+        </View>
       ) : null}
       {odd.length > 0 && mayChange ? (
         <View style={{ alignSelf: 'flex-start' }}>
@@ -58,4 +79,12 @@ export function LearnedPart({ machine, mayChange }: { machine: MachineOverview; 
       ) : null}
     </Section>
   );
+}
+
+function restsOn({ rounds, felt }: MachineLearned): string {
+  const parts = [
+    ...(rounds > 0 ? [`${rounds} ${rounds === 1 ? 'round' : 'rounds'} of turns with readings before and after`] : []),
+    ...(felt > 0 ? [`${felt} ${felt === 1 ? 'level' : 'levels'} by paper and feel`] : []),
+  ];
+  return parts.join(' and ');
 }

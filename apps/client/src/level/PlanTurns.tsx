@@ -22,6 +22,7 @@ import { PastChecks } from './PastChecks';
 import { answerWords as answerWordsOf, planHeadline, viewWords, whatStays } from './planWords';
 import { ReversedAnswer } from './ReversedAnswer';
 import { RoundList } from './RoundList';
+import { TakenAsLearned } from './TakenAsLearned';
 import { TurnList } from './TurnList';
 import { useReckoning } from './useReckoning';
 
@@ -123,6 +124,7 @@ function Planned({
         testID="bed-plan"
       />
       {wide ? caption : null}
+      <TakenAsLearned draft={draft} />
     </View>
   );
   const figures = (

@@ -30,6 +30,7 @@ import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
 import { BedPick } from './BedPick';
 import { benchBed, PLAIN_BED, type BedAsk, type BenchBed } from './benchBeds';
+import { useLearnedQuery } from './levelApi';
 import { useBench } from './useBench';
 import { useSaid } from './useSaid';
 
@@ -50,7 +51,8 @@ export function SkirtScreen() {
     ...BEGUN,
     bed: { ...PLAIN_BED, machineId: named ?? null },
   });
-  const bed = benchBed(kept.bed, machines ?? []);
+  const { data: learned } = useLearnedQuery({ id: kept.bed.machineId ?? '' }, { skip: kept.bed.machineId === null });
+  const bed = benchBed(kept.bed, machines ?? [], learned?.adjusters);
   const begun = kept.rounds.length > 0 || Object.keys(kept.looks).length > 0;
   return (
     <Page

@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import type { Adjuster } from '@even-bed/core';
+import type { Adjuster, AdjusterLearned } from '@even-bed/core';
 import { canBeLevelled } from '../fleet/machineState';
 import type { FeltBed } from './FeelHeights';
 import { setupOf } from './newDraft';
@@ -35,11 +35,15 @@ const PLACES: Record<BedAsk['plain'], [id: string, x: number, y: number][]> = {
   ],
 };
 
-/** The bed that is asked for; of a machine that can't be turned level, a plain one. */
-export function benchBed({ machineId, plain, clockwise }: BedAsk, machines: readonly MachineOverview[]): BenchBed {
+/** The bed that is asked for, its adjusters as they are known to be; of a machine that can't be turned level, a plain one. */
+export function benchBed(
+  { machineId, plain, clockwise }: BedAsk,
+  machines: readonly MachineOverview[],
+  learned: readonly AdjusterLearned[] = [],
+): BenchBed {
   const machine = machines.find((one) => one.id === machineId && canBeLevelled(one)) ?? null;
   if (machine) {
-    const { adjusters, seenFrom, printWidth, printDepth } = setupOf(machine);
+    const { adjusters, seenFrom, printWidth, printDepth } = setupOf(machine, learned);
     return {
       machine,
       adjusters,

@@ -99,6 +99,15 @@ export const levelSlice = createSlice({
     checkBegun(state, { payload }: PayloadAction<CheckDraft>) {
       state.drafts[payload.id] = payload;
     },
+    /** The threads as they are written down are taken, while nothing was read yet. */
+    threadsTrusted(state, { payload: { id } }: For) {
+      const draft = state.drafts[id];
+      if (!draft?.setup.said || draft.rounds.length > 0) return;
+      const { said, ...setup } = draft.setup;
+      draft.setup = { ...setup, adjusters: said };
+      // What was felt rests on what turns were thought to do.
+      if (draft.entry.felt) draft.entry.felt = null;
+    },
     entryChanged(state, { payload: { id, change } }: For<{ change: Partial<HeightEntry> }>) {
       const draft = state.drafts[id];
       if (!draft) return;
@@ -171,6 +180,7 @@ export const {
   draftsLoaded,
   draftChangedElsewhere,
   checkBegun,
+  threadsTrusted,
   entryChanged,
   heightsTaken,
   turnTicked,

@@ -1,15 +1,19 @@
 import type { CheckSetup, MachineOverview } from '@even-bed/contract';
-import type { ParseOptions } from '@even-bed/core';
+import type { AdjusterLearned, ParseOptions } from '@even-bed/core';
+import { asLearned } from '@even-bed/core/level/asLearned';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { CheckDraft, HeightEntry } from './levelSlice';
 import { plateOf } from '../fleet/machineState';
 
-/** What a check of this machine rests on, as its facts stand now. */
-export function setupOf(machine: MachineOverview): CheckSetup {
+/** What a check of this machine rests on, as its facts stand now, and as its adjusters are known to be. */
+export function setupOf(machine: MachineOverview, learned: readonly AdjusterLearned[] = []): CheckSetup {
   const adjusters = machine.adjusters.map(({ id, x, y, pitch, clockwise }) => ({ id, x, y, pitch, clockwise }));
+  const said = lookingDown(adjusters, machine.seenFrom);
+  const taken = asLearned(said, learned);
   return {
-    adjusters: lookingDown(adjusters, machine.seenFrom),
+    adjusters: taken.adjusters,
+    ...(taken.otherwise.length > 0 ? { said } : {}),
     seenFrom: machine.seenFrom,
     aim: machine.aim ?? firstLayerAim(machine),
     printWidth: machine.printWidth,
@@ -34,7 +38,13 @@ export function newEntry(machine: MachineOverview): HeightEntry {
 }
 
 /** A check of a machine, not begun yet. */
-export function newDraft(machine: MachineOverview, id: string, personId: string | null, now: number): CheckDraft {
+export function newDraft(
+  machine: MachineOverview,
+  id: string,
+  personId: string | null,
+  now: number,
+  learned: readonly AdjusterLearned[] = [],
+): CheckDraft {
   return {
     id,
     personId,
@@ -42,7 +52,7 @@ export function newDraft(machine: MachineOverview, id: string, personId: string 
     machineName: machine.name,
     areaName: machine.areaName,
     startedAt: now,
-    setup: setupOf(machine),
+    setup: setupOf(machine, learned),
     adjusterNames: Object.fromEntries(machine.adjusters.map((adjuster) => [adjuster.id, adjuster.name])),
     plate: plateOf(machine),
     hasConsole: machine.console !== null,

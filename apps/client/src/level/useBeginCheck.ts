@@ -1,16 +1,18 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { useRouter } from 'expo-router';
 import { v7 as uuid } from 'uuid';
+import type { AdjusterLearned } from '@even-bed/core';
+import { useLearnedQuery } from './levelApi';
 import { checkBegun } from './levelSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { newDraft } from './newDraft';
 
 /** Begins a new level check of a machine on this device. @returns the address of the check */
-export function useNewCheck(): (machine: MachineOverview) => `/level/${string}` {
+export function useNewCheck(): (machine: MachineOverview, learned?: readonly AdjusterLearned[]) => `/level/${string}` {
   const dispatch = useAppDispatch();
   const personId = useAppSelector(({ people }) => people.person?.id ?? null);
-  return (machine) => {
-    const draft = newDraft(machine, uuid(), personId, Date.now());
+  return (machine, learned = []) => {
+    const draft = newDraft(machine, uuid(), personId, Date.now(), learned);
     dispatch(checkBegun(draft));
     return `/level/${draft.id}`;
   };
@@ -23,13 +25,14 @@ export function useNewCheck(): (machine: MachineOverview) => `/level/${string}` 
 export function useBeginCheck(machine: MachineOverview) {
   const router = useRouter();
   const newCheck = useNewCheck();
+  const { data: learned } = useLearnedQuery({ id: machine.id }, { skip: machine.adjusters.length < 3 });
   const draftId = useAppSelector(
     ({ level }) =>
       Object.values(level.drafts).find((draft) => draft.machineId === machine.id && !draft.end)?.id ?? null,
   );
   const begin = (jobId?: string) => {
     const known = draftId ?? machine.openCheckId;
-    const to = known ? (`/level/${known}` as const) : newCheck(machine);
+    const to = known ? (`/level/${known}` as const) : newCheck(machine, learned?.adjusters);
     router.push(jobId === undefined ? to : `${to}?job=${jobId}`);
   };
   return { begin, draftId };

@@ -82,3 +82,80 @@ test('another thread comes out with its share; what was felt teaches nothing of 
   expect(first).toMatchObject({ way: 'other-thread' });
   expect(first!.share).toBeCloseTo(0.7, 1);
 });
+
+/** A level by paper in which the first screw was turned and turned, and its place stayed as it was. */
+async function feltCheck(history: string[]): Promise<void> {
+  const address = `/api/level-checks/${newId()}`;
+  await shop.api.put(address).send(shop.start()).expect(200);
+  const raw = [
+    '# felt with 0.100 mm, uncertain by 0.003',
+    ...history.map((event) => `# ${event}`),
+    textOf({ a: 0, b: 0 }),
+  ].join('\n');
+  await shop.api
+    .put(`${address}/rounds/${newId()}`)
+    .send(round(1, { raw, source: 'felt' }))
+    .expect(200);
+  await shop.api
+    .put(`${address}/end`)
+    .send({ endedAt: NOW + 1, outcome: 'finished', note: '' })
+    .expect(200);
+}
+
+test('a level by paper teaches too: jammed, lowered, jammed, and free when it is raised is the other way round', async () => {
+  const [first] = adjusters;
+  await feltCheck([
+    `feel ${first!.id} jammed`,
+    `turn ${first!.id} 0.75`,
+    `feel ${first!.id} jammed`,
+    `turn ${first!.id} 0.5`,
+    `feel ${first!.id} jammed`,
+    `turn ${first!.id} -1.25`,
+    `feel ${first!.id} tight`,
+    `turn ${first!.id} -0.5`,
+    `feel ${first!.id} free`,
+  ]);
+  const { rounds, felt, adjusters: all } = await learned();
+  expect([rounds, felt]).toEqual([0, 1]);
+  expect(all[0]!.likely.reversed).toBeGreaterThan(0.8);
+});
+
+test('what was learned is set back, and taken back it stands again; a check that went by it teaches by what is written down', async () => {
+  await check(0.7);
+  const before = await learned();
+  expect(before).toMatchObject({ rounds: 3, since: null });
+  const id = newId();
+  const mark = { machineId: shop.machineId, kind: 'learn-anew', at: NOW + 10 };
+  await shop.api.put(`/api/z-marks/${id}`).send(mark).expect(200);
+  expect(await learned()).toMatchObject({ rounds: 0, felt: 0, since: NOW + 10 });
+  await shop.api
+    .post(`/api/z-marks/${id}/withdraw`)
+    .send({ at: NOW + 20 })
+    .expect(200);
+  expect(await learned()).toEqual(before);
+  // Taken by what it does: its check still belongs to what is written down.
+  const said = shop.start().setup.adjusters;
+  const taken = said.map((one, i) => (i === 0 ? { ...one, pitch: one.pitch * 0.7 } : one));
+  const address = `/api/level-checks/${newId()}`;
+  await shop.api
+    .put(address)
+    .send({ ...shop.start(), setup: { ...shop.start().setup, adjusters: taken, said } })
+    .expect(200);
+  for (const seq of [1, 2]) {
+    const roundId = newId();
+    await shop.api
+      .put(`${address}/rounds/${roundId}`)
+      .send(round(seq, { raw: textOf({ a: 0.001 * seq, b: 0 }) }))
+      .expect(200);
+    if (seq === 1)
+      await shop.api
+        .put(`${address}/rounds/${roundId}/turns`)
+        .send({ madeAt: NOW, turns: [{ adjusterId: said[1]!.id, turns: 0.5 }] })
+        .expect(200);
+  }
+  await shop.api
+    .put(`${address}/end`)
+    .send({ endedAt: NOW + 2, outcome: 'finished', note: '' })
+    .expect(200);
+  expect((await learned()).rounds).toBe(4);
+});

@@ -21,8 +21,8 @@ export interface LevelNote extends LevelNoteWrite {
   personName: string | null;
 }
 
-/** home: where the switch trips was moved · zero: where a print starts was set. Two facts. */
-export type ZMarkKind = 'home' | 'zero';
+/** home: where the switch trips was moved · zero: where a print starts was set; two facts · learn-anew: what was learned of its adjusters is set back */
+export type ZMarkKind = 'home' | 'zero' | 'learn-anew';
 
 export interface ZMarkWrite {
   machineId: string;
@@ -134,7 +134,7 @@ export const levelNoteSchema = record<LevelNoteWrite>({
 
 export const zMarkSchema = record<ZMarkWrite>({
   machineId: idField().required().label('Machine'),
-  kind: Joi.string().valid('home', 'zero').required().label('What'),
+  kind: Joi.string().valid('home', 'zero', 'learn-anew').required().label('What'),
   at: timeField('Time').required(),
 });
 

@@ -38,7 +38,7 @@ export const levelOperations = operations<typeof import('./records'), LevelAnswe
     access: 'looker',
     summary: 'What a machine’s adjusters really do, learned from its turns and the readings before and after them',
     answers: 'One for each adjuster, and how many rounds it rests on.',
-    shows: ['Check', 'Machine'],
+    shows: ['Check', 'Machine', 'Level'],
   },
   startCheck: {
     method: 'put',

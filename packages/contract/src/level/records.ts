@@ -9,8 +9,10 @@ export type HeightSource = 'machine' | 'pasted' | 'file' | 'typed' | 'felt';
 
 /** What the sums of a check rest on, as it was when the check began. */
 export interface CheckSetup {
-  /** Looking down. */
+  /** Looking down, as the plans take them. */
   adjusters: Adjuster[];
+  /** As they are written down, where what was learned of them is taken instead. */
+  said?: Adjuster[];
   seenFrom: SeenFrom;
   aim: number;
   /** Size of the print area, mm. */
@@ -87,6 +89,10 @@ export interface MachineLearned {
   adjusters: AdjusterLearned[];
   /** Rounds of turns between two readings that it rests on, since its adjusters were last changed. */
   rounds: number;
+  /** Levels by paper and feel that it rests on. */
+  felt: number;
+  /** When it was set back; null: never. */
+  since: number | null;
   /** Turns that would teach most in a round of their own, + clockwise looking down, by adjuster. */
   teach: MadeTurn[];
 }
@@ -106,6 +112,7 @@ export const checkStartSchema = record<CheckStart>({
   startedAt: timeField('Start').required(),
   setup: record<CheckSetup>({
     adjusters: Joi.array().items(adjuster).unique('id').min(3).max(12).required().label('Adjusters'),
+    said: Joi.array().items(adjuster).unique('id').min(3).max(12).label('Adjusters as written down'),
     seenFrom: Joi.string().valid('above', 'below').required().label('Seen from'),
     aim: lengthField('Aim', { min: 0.001, max: 10 }).required(),
     printWidth: lengthField('Width of the print area', { min: 1, max: 5000 }).required(),

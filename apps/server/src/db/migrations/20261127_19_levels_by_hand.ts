@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 
 export { down } from './forwardOnly';
 
-/** Levels by hand, raw; and home and zero, which are two facts of a machine. */
+/** Levels by hand, raw; home and zero, which are two facts of a machine; and when what was learned of it was set back. */
 export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('level_notes', (t) => {
     t.text('id').primary();
@@ -20,7 +20,7 @@ export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('z_marks', (t) => {
     t.text('id').primary();
     t.text('machine_id').notNullable().references('machines.id');
-    t.text('kind').notNullable().checkIn(['home', 'zero']);
+    t.text('kind').notNullable().checkIn(['home', 'zero', 'learn-anew']);
     t.bigInteger('at').notNullable();
     t.text('job_id');
     t.text('person_id').references('people.id');
