@@ -62,6 +62,9 @@ export const levelSentences: Sentences<LevelEvents> = {
   'level-noted': ({ way, verdict, range }, { machine, figures: { length } }) =>
     `${machine}: levelled ${WAYS[way]}, ${VERDICTS[verdict]}, ${handRangeWords(range, length)}.`,
   'level-note-withdrawn': ({ way }, { machine }) => `${machine}: a level ${WAYS[way]} taken back.`,
+  'gauge-kept': ({ name, thickness, uncertainty }, { figures: { size } }) =>
+    `Gauge ${name}: ${size(thickness, 3)}, give or take ${size(uncertainty, 3)}.`,
+  'gauge-withdrawn': ({ name }) => `Gauge ${name} let go.`,
   practised: ({ lesson, seed, points, touches, best }) =>
     `Practice bed ${seed}, ${LESSON_NAMES[lesson]}: ${points} of 100 points, ${touches} touches where ${best} would do.`,
   'z-marked': ({ mark }, { machine }) => `${machine}: ${MARKS[mark]}.`,

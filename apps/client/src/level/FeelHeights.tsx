@@ -33,6 +33,7 @@ import { canSpeak } from '../ui/speak';
 import { TickRow } from '../ui/TickRow';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
+import { GaugePick } from './GaugePick';
 import type { CheckDraft, FeltEntry } from './levelSlice';
 import { turnUnit, typedTurn } from './typedTurn';
 import { useSaid } from './useSaid';
@@ -102,6 +103,11 @@ function Before({ felt, onChange }: { felt: FeltEntry; onChange: (next: Partial<
   const ready = GATES.every((_, i) => felt.ready.includes(i));
   const gauge: GaugeAsk = { kind, layers, caliper: fault ? null : caliper };
   const { thickness, uncertainty } = gaugeOf(gauge);
+  const take = (taken: GaugeAsk) => {
+    onChange({ gauge: taken });
+    // The field holds ten of them, whatever number was between the calipers.
+    setReading(taken.caliper ? String(Number(((10 * taken.caliper.reading) / taken.caliper.pieces).toFixed(4))) : '');
+  };
   return (
     <View style={{ gap: 12 }}>
       <Notice kind="due" title="Hot, and moving parts">
@@ -119,6 +125,7 @@ function Before({ felt, onChange }: { felt: FeltEntry; onChange: (next: Partial<
           testID={`feel-gate-${i}`}
         />
       ))}
+      <GaugePick gauge={gauge} whole={!fault} onPick={take} />
       <Choice
         label="Felt with"
         narrow

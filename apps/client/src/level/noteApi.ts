@@ -3,4 +3,4 @@ import { endpointsOf } from '../api/endpoints';
 
 export const noteApi = endpointsOf(noteOperations);
 
-export const { useLevelNotesQuery, useLevelsQuery, useZeroQuery } = noteApi;
+export const { useGaugesQuery, useLevelNotesQuery, useLevelsQuery, useZeroQuery } = noteApi;

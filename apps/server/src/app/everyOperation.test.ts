@@ -93,6 +93,11 @@ test('every operation answers well, and as its description says', async () => {
   const note = newId();
   await does('keepLevelNote', { id: note }, { body: { machineId, at: NOW, raw: { way: 'film' } } });
   await does('levelNotes', {}, { query: { machineId } });
+  const gauge = newId();
+  const blue = { name: 'Blue card', kind: 'card', caliper: { pieces: 10, reading: 2.1 }, layers: 1, at: NOW };
+  await does('keepGauge', { id: gauge }, { body: blue });
+  await does('gauges');
+  await does('withdrawGauge', { id: gauge }, { body: { at: NOW } });
   const practice = { at: NOW, lesson: 'tilt', seed: 2, acts: [{ do: 'map' }, { do: 'caliper' }], said: 'nothing' };
   await does('keepPractice', { id: newId() }, { body: practice });
   const mark = newId();

@@ -1,4 +1,4 @@
-import type { Job, LevelNote, MachineLevels, MachineZero } from '@even-bed/contract';
+import type { Job, LevelNote, MachineLevels, MachineZero, ShopGauge } from '@even-bed/contract';
 import { PROCEDURES, replayRun, type RunEvent } from '@even-bed/core';
 import { doneWell, usualChoices } from '@even-bed/core/care/workWell.fixture';
 import { CORNERS } from '@even-bed/core/level/tugs';
@@ -237,5 +237,32 @@ describe('a level over time', () => {
     expect((await levels()).again.reasons.map(({ why }) => why)).toEqual(['forced-off']);
     await print({ held: false, failure: 'let-go', endedAt: NOW + DAY + MINUTE });
     expect((await levels()).again.reasons.map(({ why }) => why)).toEqual(['forced-off', 'failures']);
+  });
+});
+
+describe('the register of gauges', () => {
+  const blue = { name: 'Blue card', kind: 'card', caliper: { pieces: 10, reading: '2,1' }, layers: 2, at: NOW };
+  const gauges = async () => (await shop.api.get('/api/gauges').expect(200)).body.items as ShopGauge[];
+  test('keeps what calipers said, raw; the same again is one; let go of it is gone', async () => {
+    const id = newId();
+    const put = (body: object) => shop.api.put(`/api/gauges/${id}`).send(body);
+    await put(blue).expect(200);
+    await put(blue).expect(200);
+    expect(await gauges()).toMatchObject([{ id, name: 'Blue card', caliper: { pieces: 10, reading: 2.1 }, layers: 2 }]);
+    // Ten are 2.1: one is 0.21, folded 0.42, known to some hundredths.
+    expect((await book())[0]).toMatch(/^Gauge Blue card: 0\.42 mm, give or take 0\.00\d mm\.$/);
+    await put({ ...blue, layers: 3 }).expect(409);
+    await shop.api.post(`/api/gauges/${id}/withdraw`).send({ at: NOW }).expect(200);
+    expect(await gauges()).toEqual([]);
+    await shop.api.post(`/api/gauges/${newId()}/withdraw`).send({ at: NOW }).expect(404);
+  });
+  test.each([
+    ['no name', { ...blue, name: '' }],
+    ['no piece', { ...blue, caliper: { pieces: 0, reading: 1 } }],
+    ['half a layer', { ...blue, layers: 0.5 }],
+    ['a kind that is none', { ...blue, kind: 'cloth' }],
+    ['words for a reading', { ...blue, caliper: { pieces: 10, reading: 'thin' } }],
+  ])('refuses %s', async (_, body) => {
+    await shop.api.put(`/api/gauges/${newId()}`).send(body).expect(422);
   });
 });

@@ -25,6 +25,7 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'made_turns', order: ['round_id', 'adjuster_id'] },
   { name: 'level_notes', order: ['id'] },
   { name: 'z_marks', order: ['id'] },
+  { name: 'gauges', order: ['id'] },
   { name: 'surface_kinds', order: ['id'] },
   { name: 'surfaces', order: ['id'] },
   { name: 'mounts', order: ['seq'] },

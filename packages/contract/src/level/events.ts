@@ -28,6 +28,8 @@ export interface LevelEvents {
   'check-dropped': { before: number | null; after: number | null; aim: number; rounds: number; note: string };
   'level-noted': { noteId: string; way: NoteWay; verdict: LevelNoteResult['verdict']; range: LevelNoteResult['range'] };
   'level-note-withdrawn': { noteId: string; way: NoteWay };
+  'gauge-kept': { gaugeId: string; name: string; thickness: number; uncertainty: number };
+  'gauge-withdrawn': { gaugeId: string; name: string };
   practised: { practiceId: string; lesson: Lesson; seed: number; points: number; touches: number; best: number };
   'z-marked': { markId: string; mark: ZMarkKind };
   'z-mark-withdrawn': { markId: string; mark: ZMarkKind };
@@ -44,6 +46,8 @@ export const levelEvents = eventsOf<LevelEvents>()({
   'check-dropped': check,
   'level-noted': level,
   'level-note-withdrawn': level,
+  'gauge-kept': level,
+  'gauge-withdrawn': level,
   practised: { touches: [] },
   'z-marked': level,
   'z-mark-withdrawn': level,

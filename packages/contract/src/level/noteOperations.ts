@@ -1,6 +1,6 @@
 import type { Page } from '../kit/fields';
 import { operations } from '../kit/operation';
-import type { LevelNote, MachineLevels, MachineZero } from './notes';
+import type { LevelNote, MachineLevels, MachineZero, ShopGauge } from './notes';
 
 export interface NoteAnswers {
   levelNotes: Page<LevelNote>;
@@ -11,6 +11,9 @@ export interface NoteAnswers {
   withdrawZMark: { withdrawn: boolean };
   levels: MachineLevels;
   keepPractice: { points: number };
+  gauges: Page<ShopGauge>;
+  keepGauge: { kept: boolean };
+  withdrawGauge: { withdrawn: boolean };
 }
 
 export const noteOperations = operations<typeof import('./notes'), NoteAnswers>()('level', {
@@ -80,6 +83,35 @@ export const noteOperations = operations<typeof import('./notes'), NoteAnswers>(
     answers: 'points, 0 to 100.',
     body: 'practiceSchema',
     touches: ['Book'],
+    waits: { of: 'id' },
+  },
+  gauges: {
+    method: 'get',
+    path: '/gauges',
+    access: 'looker',
+    summary: 'What the shop feels gaps with, by name',
+    answers: 'items: the gauges.',
+    list: { usual: 100, most: 200 },
+    shows: ['Level'],
+  },
+  keepGauge: {
+    method: 'put',
+    path: '/gauges/:id',
+    access: 'technician',
+    summary: 'Keep a gauge for the shop',
+    answers: 'kept.',
+    body: 'gaugeSchema',
+    touches: ['Level', 'Book'],
+    waits: { of: 'id' },
+  },
+  withdrawGauge: {
+    method: 'post',
+    path: '/gauges/:id/withdraw',
+    access: 'technician',
+    summary: 'Let go of a gauge',
+    answers: 'withdrawn.',
+    body: 'takenBackSchema',
+    touches: ['Level', 'Book'],
     waits: { of: 'id' },
   },
   levels: {

@@ -1,5 +1,6 @@
 import type { LevelNoteRaw, LevelNoteResult, LookAgain, MeasuredLevel, NoteWay, ZeroStands } from '@even-bed/core';
 import { LINE_LOOKS, SKIRT_SIDES } from '@even-bed/core/level/skirtTrim';
+import { GAUGE_KINDS, type GaugeAsk } from '@even-bed/core/level/gauge';
 import { CAUSES, LESSONS, type Cause, type Lesson, type PracticeAct } from '@even-bed/core/level/practiceBed';
 import { CORNERS, DRAGS, TUGS } from '@even-bed/core/level/tugs';
 import Joi from 'joi';
@@ -139,6 +140,31 @@ export const zMarkSchema = record<ZMarkWrite>({
 });
 
 export const takenBackSchema = record<TakenBack>({ at: timeField('Time').required() });
+
+/** What a shop feels gaps with: how many pieces were between the calipers at once, what they said, how many layers are used. */
+export interface GaugeWrite extends GaugeAsk {
+  name: string;
+  at: number;
+}
+
+export interface ShopGauge extends GaugeWrite {
+  id: string;
+  personName: string | null;
+}
+
+export const gaugeSchema = record<GaugeWrite>({
+  name: nameField('Name of the gauge', 40).required(),
+  kind: word(GAUGE_KINDS, 'Kind'),
+  caliper: Joi.object({
+    pieces: Joi.number().integer().min(1).max(1000).required().label('Pieces'),
+    reading: lengthField('What the calipers said', { min: 0.005, max: 100 }).required(),
+  })
+    .allow(null)
+    .required()
+    .label('Calipers'),
+  layers: Joi.number().integer().min(1).max(50).required().label('Layers'),
+  at: timeField('Time').required(),
+});
 
 /** A round on the practice bed: what the learner did, and what they said it was. */
 export interface PracticeWrite {

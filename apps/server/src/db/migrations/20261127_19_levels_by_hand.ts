@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 
 export { down } from './forwardOnly';
 
-/** Levels by hand, raw; home and zero, which are two facts of a machine; and when what was learned of it was set back. */
+/** Levels by hand, raw; home and zero, which are two facts of a machine; and when what was learned of it was set back; what a shop feels gaps with. */
 export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('level_notes', (t) => {
     t.text('id').primary();
@@ -26,5 +26,16 @@ export async function up(db: Knex): Promise<void> {
     t.text('person_id').references('people.id');
     t.bigInteger('withdrawn_at');
     t.index(['machine_id', 'kind', 'at']);
+  });
+  await db.schema.createTable('gauges', (t) => {
+    t.text('id').primary();
+    t.text('name').notNullable();
+    t.text('kind').notNullable();
+    t.integer('pieces');
+    t.double('reading');
+    t.integer('layers').notNullable();
+    t.bigInteger('at').notNullable();
+    t.text('person_id').references('people.id');
+    t.bigInteger('withdrawn_at');
   });
 }
