@@ -159,11 +159,7 @@ function CardPage({
             {hand.restUsual ? (
               <View style={{ alignSelf: 'flex-start' }}>
                 <ActionButton
-                  label={
-                    hand.card.steps.some(({ sum }) => sum === 'tugs')
-                      ? 'The others come with effort'
-                      : 'No light on the others'
-                  }
+                  label={restWords(hand.card.steps.map(({ sum }) => sum))}
                   onPress={hand.restUsual}
                   testID="rest-usual"
                 />
@@ -375,3 +371,11 @@ function Ended({ inHand }: { inHand: JobInHand }) {
     </Page>
   );
 }
+
+/** What is said of everything that was not said yet, at once. */
+const restWords = (sums: readonly (string | undefined)[]) =>
+  sums.includes('tugs')
+    ? 'The others come with effort'
+    : sums.includes('pieces')
+      ? 'The others held'
+      : 'No light on the others';

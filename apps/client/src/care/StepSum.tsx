@@ -73,8 +73,19 @@ export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) 
       </Words>
     );
   }
-  // Sheets that were pulled say what they say at their own plan.
-  if (step.sum === 'tugs') return null;
+  // What was pulled, and pieces that were looked at, say what they say at their own plan.
+  if (step.sum === 'tugs' || step.sum === 'pieces') return null;
+  if (step.sum === 'skirt')
+    return (
+      <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton
+          label="Side by side, with the turns"
+          icon="measure"
+          onPress={() => router.push(`/tools/skirt?machine=${machineId}`)}
+          testID="sum-skirt"
+        />
+      </View>
+    );
   const ask = jobAsk(setup, ahead, step, facts);
   if (!ask) return null;
   return (

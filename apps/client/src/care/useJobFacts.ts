@@ -1,18 +1,24 @@
-import type { Job, Plan, Surface } from '@even-bed/contract';
+import type { Job, LevelNote, Plan, Surface } from '@even-bed/contract';
 import type { JobFacts, PartFacts } from '@even-bed/core/care/jobSum';
 import type { FoundLayer } from '@even-bed/core/care/stackAfter';
 import { useEffect, useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
 import { usePlansQuery } from '../fit/fitApi';
 import { useMachinesQuery } from '../fleet/fleetApi';
+import { useLevelNotesQuery, useZeroQuery } from '../level/noteApi';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { surfacesApi, useStackQuery } from '../surfaces/surfacesApi';
+
+const NO_NOTES: LevelNote[] = [];
 
 /** What the shop's records know for the sums and readings of a job; null until its machine is known. */
 export function useJobFacts(job: Job): JobFacts | null {
   const { data: machines = [] } = useMachinesQuery();
   const { data: stack } = useStackQuery({ id: job.machineId });
   const { data: plans = [] } = usePlansQuery({ machineId: job.machineId });
+  const resin = machines.some(({ id, family }) => id === job.machineId && family === 'resin');
+  const { data: zero } = useZeroQuery({ id: job.machineId }, { skip: !resin });
+  const { data: notes = NO_NOTES } = useLevelNotesQuery({ machineId: job.machineId, limit: 1 }, { skip: !resin });
   const surfaces = useSurfacesById(Object.values(job.parts));
   const machine = machines.find(({ id }) => id === job.machineId);
   return useMemo((): JobFacts | null => {
@@ -42,8 +48,9 @@ export function useJobFacts(job: Job): JobFacts | null {
       ),
       level:
         lastCheck && lastCheck.endedAt > job.startedAt ? { range: lastCheck.after, within: lastCheck.withinAim } : null,
+      proven: zero?.stands.state === 'stands' && notes[0]?.result.verdict === 'even',
     };
-  }, [machine, plans, stack, surfaces, job.parts, job.stackBefore, job.startedAt]);
+  }, [machine, zero, notes, plans, stack, surfaces, job.parts, job.stackBefore, job.startedAt]);
 }
 
 function zOf({ input }: Plan<'stack'>): NonNullable<JobFacts['z']> {

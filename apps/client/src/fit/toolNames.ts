@@ -91,6 +91,13 @@ export const HAND_TOOLS: readonly (Omit<ToolName, 'id'> & { id: string; href: Hr
     href: '/tools/skirt',
   },
   {
+    id: 'feet',
+    name: 'The printer’s feet',
+    asks: 'Whether resin lies even in the vat, by a level or this phone',
+    also: 'spirit level tilt phone bubble stand table',
+    href: '/tools/feet',
+  },
+  {
     id: 'practice',
     name: 'Practice bed',
     asks: 'Beds to learn on, each with something hidden',

@@ -15,6 +15,7 @@ import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { entryChanged, type CheckDraft } from './levelSlice';
 import { ReadingQuestions } from './ReadingQuestions';
+import { SettleSign } from './SettleSign';
 import type { ReckoningState } from './useReckoning';
 
 const MOST_WARNINGS = 4;
@@ -27,6 +28,7 @@ const NEEDS: Record<MatrixNeed, string> = {
 export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: ReckoningState }) {
   const dispatch = useAppDispatch();
   const { id, entry } = draft;
+  const [asked, setAsked] = useState(false);
   const setReading = (reading: ParseOptions) => dispatch(entryChanged({ id, change: { reading } }));
   if (state.kind === 'none') return null;
   if (state.kind === 'busy') return <Words tone="steel">Reading …</Words>;
@@ -66,16 +68,31 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
         </>
       ) : null}
       {entry.way === 'typed' || entry.way === 'felt' ? null : (
-        <Choice
-          label="+ in these heights means"
-          options={[
-            { value: 'higher', label: 'Higher, nearer the nozzle' },
-            { value: 'lower', label: 'Lower' },
-          ]}
-          value={entry.reading.plus ?? 'higher'}
-          onChange={(plus) => setReading({ ...entry.reading, plus })}
-          testID="plus"
-        />
+        <>
+          <Choice
+            label="+ in these heights means"
+            options={[
+              { value: 'higher', label: 'Higher, nearer the nozzle' },
+              { value: 'lower', label: 'Lower' },
+            ]}
+            value={entry.reading.plus ?? 'higher'}
+            onChange={(plus) => setReading({ ...entry.reading, plus })}
+            testID="plus"
+          />
+          {plan ? (
+            <View style={{ alignSelf: 'flex-start' }}>
+              <ActionButton label="Not sure: settle it" kind="quiet" onPress={() => setAsked(true)} testID="settle" />
+            </View>
+          ) : null}
+          {asked && plan ? (
+            <SettleSign
+              points={parsed.points}
+              plus={entry.reading.plus ?? 'higher'}
+              onSettled={(plus) => setReading({ ...entry.reading, plus })}
+              onClose={() => setAsked(false)}
+            />
+          ) : null}
+        </>
       )}
       <ReadingQuestions draft={draft} parsed={parsed} ways={ways} onChange={setReading} />
       <Warnings parsed={parsed} doubts={doubts} />

@@ -201,7 +201,7 @@ const step = Joi.object({
         }),
       }),
     )
-    .max(8),
+    .max(12),
   ask: Joi.object({
     question: nameField('Question', 200).required(),
     answers: Joi.array()
@@ -235,7 +235,21 @@ const step = Joi.object({
   onceOnly: Joi.boolean(),
   behind: Joi.array().items(id('Gate')).min(1).max(8),
   sum: Joi.string()
-    .valid('stack', 'underbed', 'top', 'size', 'blanks', 'soak', 'spacer', 'together', 'level', 'light', 'tugs')
+    .valid(
+      'stack',
+      'underbed',
+      'top',
+      'size',
+      'blanks',
+      'soak',
+      'spacer',
+      'together',
+      'level',
+      'light',
+      'tugs',
+      'pieces',
+      'skirt',
+    )
     .label('Sum'),
   takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)),
   setpoint: numberField('Temperature meant', { min: 0, max: 200 }),

@@ -46,6 +46,7 @@ const FACTS: JobFacts = {
   current: [layer('plate', 3, 'platform', 'aluminium')],
   parts: {},
   level: null,
+  proven: true,
 };
 const run = (id: string, readings: Record<string, number>, choices: Record<string, string> = {}) => {
   const doc = procedure(id);
@@ -293,4 +294,27 @@ describe('what is not known is said, and nobody is told that nothing has to move
       answerBySum(setup, state, step('level'), { ...FACTS, level: { range: 0.1, within } });
     expect([level(true), level(false)]).toEqual(['within', 'over']);
   });
+});
+
+test('thin pieces are read by place, and by whether the level was proven', () => {
+  const doc = PROCEDURES.find(({ id }) => id === 'first-print-resin')!;
+  const setup = { procedure: doc, choices: {}, startedAt: 0 };
+  const read = doc.steps.find(({ id }) => id === 'read')!;
+  const ids = Object.values(read.takes!);
+  const answer = (bad: number[], proven: boolean) => {
+    const readings = Object.fromEntries(ids.map((id, i) => [id, bad.includes(i) ? 2 : 0]));
+    return answerBySum(setup, { ...beginRun(setup), at: 'read', readings }, read, {
+      ...FACTS,
+      family: 'resin',
+      proven,
+    });
+  };
+  expect(answer([], true)).toBe('all');
+  expect(answer([6, 7, 8], true)).toBe('side');
+  expect(answer([4], true)).toBe('centre');
+  expect(answer([4], false)).toBe('unsure');
+  expect(answer([0, 1, 2, 3, 4, 5, 6, 7, 8], true)).toBe('none');
+  expect(answer([0, 1, 2, 3, 4, 5, 6, 7, 8], false)).toBe('unproven');
+  // One not looked at: nobody is told anything.
+  expect(answerBySum(setup, { ...beginRun(setup), at: 'read', readings: { [ids[0]!]: 0 } }, read, FACTS)).toBeNull();
 });

@@ -4,6 +4,7 @@ import type { FitLayer, ZFinding } from '../fit/stackChange';
 import { toolAnswer, type ToolAnswers } from '../fit/toolAnswer';
 import { underbedOf, type ToolId, type ToolInputs } from '../fit/toolInputs';
 import { underbedClearance } from '../fit/underbedClearance';
+import { PIECE_LOOKS, readTestPlate, TEST_PLACES, type PieceLook, type TestPlateRead } from '../level/testPlate';
 import { tugAnswer } from '../level/tugs';
 import type { SurfaceGroup } from '../surfaces/groups';
 import { applies } from './checkProcedure';
@@ -48,6 +49,8 @@ export interface JobFacts {
   parts: Readonly<Record<string, PartFacts | undefined>>;
   /** How the level check ended that was finished last since the job began; null: none was. */
   level: { range: number; within: boolean } | null;
+  /** A resin platform was proven level corner by corner, and zero set after it still holds. */
+  proven: boolean;
 }
 
 /** The tools whose sums belong into jobs. */
@@ -81,7 +84,8 @@ const COMMON_PAD = { shape: 'pad', width: 12, depth: 12, hole: 0 } as const;
  */
 export function jobAsk(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): JobAsk | null {
   const { sum } = step;
-  if (sum === undefined || sum === 'level' || sum === 'light' || sum === 'tugs') return null;
+  if (sum === undefined || sum === 'level' || sum === 'light' || sum === 'tugs' || sum === 'pieces' || sum === 'skirt')
+    return null;
   const input = INPUTS[sum]({ setup, state, step, facts });
   return typeof input === 'string' ? { tool: sum, input: null, missing: input } : ({ tool: sum, input } as JobAsk);
 }
@@ -289,6 +293,17 @@ export const tugsOf = ({ choices }: Pick<RunSetup, 'choices'>, { readings }: Run
     choices.drag === 'still' ? 'still' : 'firm',
   );
 
+/** Where thin pieces over a platform failed, and what that says; null while one is not looked at. */
+export function piecesOf(
+  { readings }: RunState,
+  { takes = {} }: ProcedureStep,
+  { proven }: Pick<JobFacts, 'proven'>,
+): TestPlateRead | null {
+  const looks = Object.values(takes).map((reading) => PIECE_LOOKS[readings[reading] ?? -1]);
+  if (looks.length !== TEST_PLACES || looks.some((look) => look === undefined)) return null;
+  return readTestPlate(looks as PieceLook[], proven);
+}
+
 /** The answer of a step's question where its sum gives it, or null: somebody has to be asked. */
 export function answerBySum(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): string | null {
   if (!step.ask?.answers.some(({ when }) => when !== undefined)) return null;
@@ -300,6 +315,7 @@ export function answerBySum(setup: RunSetup, state: RunState, step: ProcedureSte
 export function verdictOf(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): string | null {
   if (step.sum === 'light') return lightOf(state, step);
   if (step.sum === 'tugs') return tugsOf(setup, state, step);
+  if (step.sum === 'pieces') return piecesOf(state, step, facts)?.verdict ?? null;
   if (step.sum === 'level') return facts.level && (facts.level.within ? 'within' : 'over');
   return sumVerdict(jobSum(setup, state, step, facts));
 }

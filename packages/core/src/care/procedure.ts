@@ -153,7 +153,11 @@ export type StepSumId =
   /** What the lines of light say of the shape. */
   | 'light'
   /** What sheets pulled out from under a platform say of its level. */
-  | 'tugs';
+  | 'tugs'
+  /** Where thin pieces over a platform failed. */
+  | 'pieces'
+  /** The skirt that prints, looked at side by side at its own tool. */
+  | 'skirt';
 
 export type OnlyWhen = { choice: string; is: string[] } | { answered: string; is: string[] };
 

@@ -1,3 +1,4 @@
+import { PIECE_LOOKS } from '../../level/testPlate';
 import { DONE, STOPPED, type Procedure } from '../procedure';
 
 /** A new sheet before its first print. */
@@ -131,6 +132,7 @@ export const firstPrint: Procedure = {
       doing:
         'Gaps: that side is low; raise its adjuster by a sixteenth. Ridges: lower it by a sixteenth. Hands clear of belts. Watch the next side.',
       phase: 'start',
+      sum: 'skirt',
       cautions: ['moving', 'hot'],
       cant: [{ label: 'It changes nothing', to: 'level' }],
       next: 'start',
@@ -217,6 +219,18 @@ export const firstPrint: Procedure = {
   ],
 };
 
+/** Nine places, row by row from the rear, each from the left. */
+const PIECES = ['rear', 'middle', 'front'].flatMap((row) =>
+  ['left', 'middle', 'right'].map((column) => ({
+    id: `${row}-${column}`,
+    label: `${row}, ${column}`,
+    unit: '' as const,
+    min: 0,
+    max: PIECE_LOOKS.length - 1,
+    options: PIECE_LOOKS.map((label, value) => ({ value, label })),
+  })),
+);
+
 /** The first print on a resin machine: thin pieces over the whole plate, read by place. */
 export const firstPrintResin: Procedure = {
   id: 'first-print-resin',
@@ -250,17 +264,33 @@ export const firstPrintResin: Procedure = {
       doing: 'Platform off over a tray. Look at the nine by place; nothing cured stays in the vat.',
       phase: 'read',
       cautions: ['resin', 'blade'],
+      readings: PIECES,
+      sum: 'pieces',
+      takes: Object.fromEntries(PIECES.map(({ id }) => [id, `read.${id}`])),
       ask: {
         question: 'Which is it?',
         answers: [
-          { id: 'all', label: 'All nine hold', to: 'foot' },
-          { id: 'side', label: 'one side is loose or missing', to: 'tilt' },
-          { id: 'centre', label: 'the centre, or here and there', to: 'shape' },
-          { id: 'none', label: 'all of them fail', to: 'exposure' },
+          { id: 'all', label: 'All nine hold', to: 'foot', when: 'held' },
+          { id: 'side', label: 'one side is loose or missing', to: 'tilt', when: 'tilt' },
+          { id: 'centre', label: 'the centre, or here and there', to: 'shape', when: 'flatness' },
+          { id: 'none', label: 'all of them fail, and its level is proven', to: 'exposure', when: 'exposure' },
+          { id: 'unproven', label: 'its level is not proven', to: 'prove', when: 'zero' },
+          { id: 'unsure', label: 'here and there, its level not proven', to: 'prove', when: 'level-first' },
         ],
       },
       cant: [{ label: 'They won’t come off', to: STOPPED }],
       next: 'foot',
+    },
+    {
+      id: 'prove',
+      title: 'Prove its level first',
+      doing:
+        'All or some fail and nobody has proven the level: that may be zero, a tilt or the shape. Level it by quarter sheets, set zero, then this test again.',
+      phase: 'read',
+      cautions: ['resin', 'moving'],
+      cant: [{ label: 'It is proven', to: 'exposure' }],
+      next: 'start',
+      effects: [{ kind: 'book', text: 'The test failed, and the level was not proven.' }],
     },
     {
       id: 'tilt',

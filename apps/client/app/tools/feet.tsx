@@ -1,0 +1,1 @@
+export { FeetScreen as default } from '../../src/level/FeetScreen';
