@@ -3,7 +3,7 @@ import { lookingDown } from '@even-bed/core/level/seenFrom';
 import { SKIRT_SIDES, skirtTrim, type LineLook, type SkirtRound, type SkirtSide } from '@even-bed/core/level/skirtTrim';
 import { stiffBed } from '@even-bed/core/level/stiffBed';
 import type { Page } from 'playwright-core';
-import { choose, eventually, listen, PHONE, TestShop, unfold } from './shop';
+import { beginCheck, choose, eventually, listen, PHONE, TestShop, unfold } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -221,5 +221,61 @@ test('the first gap from a machine’s film, and what pieces say of zero; two wa
   await eventually(async () =>
     expect(await page.getByTestId('compare-sentence').innerText()).toBe('No look yet: 2 more of each.'),
   );
+  await page.context().close();
+});
+
+test('the feet of a printer by two readings; the level’s own bias cancels, and it says what it can’t do', async () => {
+  const page = await shop.page(PHONE, { as: 'technician' });
+  await page.goto('/tools');
+  await page.getByTestId('to-feet').click();
+  await page.getByText('This can’t tram a bed').waitFor();
+  await page.getByTestId('feet-across-first').fill('1,5');
+  await page.getByTestId('feet-across-turned').fill('-0,5');
+  await page.getByTestId('feet-across-span').fill('200');
+  expect(await page.getByTestId('feet-across-tilt').innerText()).toBe('1.00°');
+  expect(await page.getByTestId('feet-across-bias').innerText()).toBe('0.50°');
+  expect(await page.getByTestId('feet-across-do').innerText()).toBe('Raise the right feet by 3.5 mm.');
+  await page.getByTestId('feet-along-first').fill('steep');
+  await page.getByTestId('feet-along-first-error').waitFor();
+  await page.context().close();
+});
+
+test('the sign of a map is settled by a place that was made higher', async () => {
+  const page = await shop.page(PHONE, { as: 'technician' });
+  await beginCheck(page, await shop.machineId('Knot'));
+  await page.getByTestId('way-pasted').click();
+  const heights = [10, 60, 110, 160, 210].flatMap((y) =>
+    [10, 60, 110, 160, 210].map((x) => `${x},${y},${(0.0004 * x - (x === 210 && y === 210 ? 0.3 : 0)).toFixed(3)}`),
+  );
+  await page.getByTestId('heights-text').fill(['x,y,z', ...heights].join('\n'));
+  await page.getByTestId('settle').click();
+  await page.getByTestId('sign-at-rear right').click();
+  await eventually(async () => expect(await page.getByTestId('sign-read').innerText()).toMatch(/\+ means lower\.$/));
+  await page.getByTestId('sign-at-front left').click();
+  await eventually(async () =>
+    expect(await page.getByTestId('sign-read').innerText()).toMatch(/stands out by .* only/),
+  );
+  await page.getByTestId('sign-at-rear right').click();
+  await page.getByTestId('sign-take').click();
+  await page.getByTestId('settle-sign').waitFor({ state: 'detached' });
+  expect(await page.getByTestId('plus-lower').getAttribute('aria-checked')).toBe('true');
+  await page.context().close();
+});
+
+test('nine thin pieces are read by place: one side is a tilt', async () => {
+  const page = await shop.page(PHONE, { as: 'technician' });
+  await page.goto(`/jobs/new?procedure=first-print-resin&machine=${await shop.machineId('Stilt')}`);
+  await page.getByTestId('ready-at').waitFor();
+  await page.getByTestId('begin-job').click();
+  await page.getByTestId('job').waitFor();
+  await page.getByTestId('check-start-0').click();
+  await tap(page, 'step-done');
+  await page.getByTestId('piece-grid').waitFor();
+  for (const column of ['left', 'middle', 'right'])
+    for (let taps = 0; taps < 3; taps++) await page.getByTestId(`piece-front-${column}`).click();
+  await page.getByTestId('rest-usual').click();
+  expect(await page.getByTestId('pieces-sum').innerText()).toBe('The front fails and its opposite holds: a tilt.');
+  await tap(page, 'step-done');
+  await page.getByTestId('card-tilt').waitFor();
   await page.context().close();
 });

@@ -8,6 +8,7 @@ export const LESSON_NAMES: Record<Lesson, string> = {
   'thick-paper': 'thick paper',
   debris: 'debris under the sheet',
   bowed: 'something under the bed',
+  'map-sign': 'a map whose + means lower',
 };
 
 /** What a learner can say that it was. */
@@ -18,6 +19,7 @@ export const CAUSE_WORDS: Record<Cause, string> = {
   'thick-paper': 'The paper is thicker than thought',
   debris: 'Debris under the sheet',
   bowed: 'Something presses from below',
+  'map-sign': 'In its map + means lower',
 };
 
 /** What the bed teaches, and what would have saved the afternoon. */
@@ -32,4 +34,6 @@ export const LESSON_WORDS: Record<Lesson, string> = {
     'One place stands out and no screw moves it alone: lift the sheet, wipe under it. Turning for it tips everything else.',
   bowed:
     'Corners even and the middle jams: look under the bed, for a clamp, a tie, foam. Corners were levelled for weeks while it pressed.',
+  'map-sign':
+    'The map calls high what the paper calls wide: its sign is turned over. Settle the sign before any verdict, by a place known to be high or by one turn and a second map.',
 };

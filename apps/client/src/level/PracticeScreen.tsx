@@ -55,7 +55,7 @@ const PLATE = { width: 220, depth: 220, originX: 0, originY: 0, printWidth: 220,
 
 /** What the bed of a number hides: told after it was named. */
 const lessonOf = ({ level, number }: Pick<Bench, 'level' | 'number'>) =>
-  level === 'easy' ? 'tilt' : LESSONS[(number * 5 + 2) % LESSONS.length]!;
+  level === 'easy' ? 'tilt' : LESSONS[(number * 3 + 5) % LESSONS.length]!;
 
 /** Seeded beds to learn on: feel, turn, read a map, measure the paper, and say what it was. */
 export function PracticeScreen() {

@@ -1,3 +1,4 @@
+import { FEELS, type Feel } from './feel';
 import { fitPlane } from './fitPlane';
 import type { HeightPoint } from './HeightPoint';
 import {
@@ -30,12 +31,13 @@ test('what is told of a bed tells nothing of what it hides', () => {
   }
 });
 
-test.each(['tilt', 'sticky', 'reversed', 'thick-paper'] as const)(
+test.each(['tilt', 'sticky', 'reversed', 'thick-paper', 'map-sign'] as const)(
   '%s: the best sequence brings it even on nearly every bed, and whoever does it and says so has all points',
   (lesson) => {
     const scores = SEEDS.map((seed) => {
       const bed = practiceBed(lesson, seed);
-      const extra: PracticeAct[] = lesson === 'thick-paper' ? [{ do: 'caliper' }] : [];
+      const extra: PracticeAct[] =
+        lesson === 'thick-paper' ? [{ do: 'caliper' }] : lesson === 'map-sign' ? [{ do: 'map' }] : [];
       return scorePractice(bed, [...bestActs(bed), ...extra], lesson === 'tilt' ? 'nothing' : lesson);
     });
     expect(scores.filter(({ even }) => even).length).toBeGreaterThanOrEqual(57);
@@ -73,6 +75,13 @@ test('what each lesson hides can be seen by what hands can do', () => {
     const { residuals, map } = rest('bowed');
     const middle = residuals[map.findIndex(({ x, y }) => x === 110 && y === 110)]!;
     expect(middle).toBeGreaterThan(0.03);
+    // Where the map says high, the paper says wide.
+    const bed = practiceBed('map-sign', seed);
+    const [printed] = practiceSaw(bed, [{ do: 'map' }]) as [HeightPoint[]];
+    const corners = bed.adjusters.map(({ id, x, y }) => ({ id, z: printed.find((p) => p.x === x && p.y === y)!.z }));
+    const [low, high] = [...corners].sort((a, b) => a.z - b.z).filter((_, i, all) => i === 0 || i === all.length - 1);
+    const felt = (id: string) => FEELS.indexOf(practiceSaw(bed, [{ do: 'feel', at: id }])[0] as Feel);
+    if (high!.z - low!.z > 0.15) expect(felt(high!.id)).toBeGreaterThanOrEqual(felt(low!.id));
     // Ten sheets are two and a half millimetres.
     expect(practiceSaw(practiceBed('thick-paper', seed), [{ do: 'caliper' }])[0]).toBeCloseTo(2.5, 1);
     expect(practiceSaw(practiceBed('tilt', seed), [{ do: 'caliper' }])[0]).toBeCloseTo(1, 1);

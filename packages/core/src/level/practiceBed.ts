@@ -15,11 +15,11 @@ import type { HeightPoint } from './HeightPoint';
 import { stiffBed } from './stiffBed';
 
 /** What a bed of the practice bench hides. Each has been somebody's wasted afternoon. Common practice. */
-export const LESSONS = ['tilt', 'sticky', 'reversed', 'thick-paper', 'debris', 'bowed'] as const;
+export const LESSONS = ['tilt', 'sticky', 'reversed', 'thick-paper', 'debris', 'bowed', 'map-sign'] as const;
 export type Lesson = (typeof LESSONS)[number];
 
 /** What a learner can say that it was; "nothing": the bed was only out of level. */
-export const CAUSES = ['nothing', 'sticky', 'reversed', 'thick-paper', 'debris', 'bowed'] as const;
+export const CAUSES = ['nothing', 'sticky', 'reversed', 'thick-paper', 'debris', 'bowed', 'map-sign'] as const;
 export type Cause = (typeof CAUSES)[number];
 
 /** What the learner is told of a bed. */
@@ -173,7 +173,9 @@ function played(bed: PracticeBed, acts: readonly PracticeAct[]): { truth: Truth;
         });
         // A probe homes first: heights are about the middle.
         const mean = points.reduce((sum, { z }) => sum + z, 0) / points.length;
-        return points.map((point) => ({ ...point, z: point.z - mean }));
+        // A map whose + means lower looks like any other.
+        const sign = bed.lesson === 'map-sign' ? -1 : 1;
+        return points.map((point) => ({ ...point, z: sign * (point.z - mean) }));
       }
     }
   });
@@ -237,7 +239,7 @@ const MOST = 80;
 export function bestTouches(bed: PracticeBed): number {
   if (bed.lesson === 'debris' || bed.lesson === 'bowed') return 2;
   const acts = bestActs(bed);
-  return acts.length + (bed.lesson === 'thick-paper' ? 1 : 0);
+  return acts.length + (bed.lesson === 'thick-paper' || bed.lesson === 'map-sign' ? 1 : 0);
 }
 
 /** What the app would do on this bed, by paper and feel alone, and by what it learns of its screws meanwhile. */
