@@ -24,6 +24,7 @@ const FACT_NAMES: Partial<Record<keyof MachineFacts, string>> = {
   mapExtent: 'where its height maps lie',
   mapFirstRow: 'first row of its height maps',
   hottest: 'hottest bed',
+  platformKey: 'key of the platform',
 };
 
 function changesInWords(changed: FleetEvents['machine-changed']['changed']): string {

@@ -34,6 +34,7 @@ export function useJobFacts(job: Job): JobFacts | null {
       finding: machine.finding,
       plate: { width: machine.plateWidth, depth: machine.plateDepth },
       print: { x: machine.originX, y: machine.originY, width: machine.printWidth, depth: machine.printDepth },
+      platformKey: machine.platformKey ?? null,
       thread: alike && thread !== undefined && thread !== 'other' ? thread : null,
       pitch: alike ? (machine.adjusters[0]?.pitch ?? null) : null,
       z: stackPlan ? zOf(stackPlan) : null,

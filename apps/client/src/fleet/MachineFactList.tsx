@@ -1,6 +1,6 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
-import { area, length, shortDecimal, temperature } from '../ui/formatHeight';
+import { area, length, shortDecimal, size, temperature } from '../ui/formatHeight';
 import { Facts } from '../ui/Facts';
 import { Section } from '../ui/Section';
 import { FINDING_NAMES } from './findingNames';
@@ -12,6 +12,14 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
     ['Tag', machine.tag],
     ['Model', machine.model],
     ['Hottest bed', machine.hottest === null ? 'not known' : temperature(machine.hottest)],
+    ...(machine.family === 'resin'
+      ? [
+          ['Key of the platform', machine.platformKey == null ? 'not known' : size(machine.platformKey)] as [
+            string,
+            string,
+          ],
+        ]
+      : []),
     ['Plate, measured', area(machine.plateWidth, machine.plateDepth)],
     ['Print area', area(machine.printWidth, machine.printDepth)],
     [

@@ -126,6 +126,9 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
           { value: 'filament', label: 'Filament' },
           { value: 'resin', label: 'Resin' },
         ])}
+        {typed.family === 'resin'
+          ? text('platformKey', 'Key of the platform’s screws', { unit: 'mm', hint: 'Empty: not known' })
+          : null}
       </Section>
       <Section title="PLATE, MEASURED WITH A RULER">
         <Words size="small" tone="steel">

@@ -75,6 +75,7 @@ test('a list that was taken along from here is read back with all its facts', ()
     'map last y mm',
     'map first row',
     'hottest bed C',
+    'key of the platform mm',
     'next due',
     'note',
   ]);
@@ -98,6 +99,7 @@ test('a list that was taken along from here is read back with all its facts', ()
     '207.5',
     'rear',
     '110',
+    '4',
     '2026-12-01T00:00:00.000Z',
     'a note',
   ];
@@ -116,6 +118,7 @@ test('a list that was taken along from here is read back with all its facts', ()
       mapExtent: { x0: 10, y0: 12.5, x1: 210, y1: 207.5 },
       mapFirstRow: 'rear',
       hottest: 110,
+      platformKey: 4,
       note: 'a note',
       adjusters: [{ id: 'rear', x: 110, y: 205, pitch: 0.8, clockwise: 'raises' }, { id: 'left' }, { id: 'right' }],
     },

@@ -35,6 +35,7 @@ const HEADS: Record<string, RegExp> = {
   mapY1: /^map last y/,
   mapFirstRow: /^map first row/,
   hottest: /^hottest/,
+  platformKey: /^key of the platform/,
   note: /^note$/,
 };
 
@@ -114,6 +115,7 @@ export function readFleetLine(cells: readonly string[], columns: Record<string, 
   const hottest = cell('hottest') === '' ? null : numberIn(cell('hottest'));
   if (hottest !== null && !(hottest >= 0 && hottest <= 400))
     faults.push(`Hottest bed: “${cell('hottest')}” is no temperature of a bed.`);
+  const platformKey = cell('platformKey') === '' ? null : length('platformKey', 'Key of the platform', null, 0.5);
   const area = cell('area') || 'Workshop';
   if (faults.length > 0) return { line, facts: null, area, faults };
   const facts: Omit<MachineFacts, 'areaId'> = {
@@ -138,6 +140,7 @@ export function readFleetLine(cells: readonly string[], columns: Record<string, 
     mapFirstRow: row === 'unknown' ? null : row,
     console: null,
     hottest,
+    platformKey,
     tag: cell('tag'),
     note: cell('note'),
   };

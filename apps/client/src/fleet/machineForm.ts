@@ -48,6 +48,7 @@ export interface MachineForm {
   bedTemperature: string;
   simulated: boolean;
   hottest: string;
+  platformKey: string;
   tag: string;
   note: string;
 }
@@ -84,6 +85,7 @@ export const EMPTY_FORM: MachineForm = {
   bedTemperature: '60',
   simulated: false,
   hottest: '',
+  platformKey: '',
   tag: '',
   note: '',
 };
@@ -132,6 +134,7 @@ export function formOf(machine: MachineOverview): MachineForm {
         }
       : {}),
     hottest: machine.hottest === null ? '' : text(machine.hottest),
+    platformKey: machine.platformKey == null ? '' : text(machine.platformKey),
     tag: machine.tag,
     note: machine.note,
   };
@@ -177,6 +180,7 @@ export function factsOf(
             scanCommand: form.scanCommand,
             bedTemperature: Number(form.bedTemperature.replace(',', '.')),
           },
+    platformKey: form.platformKey.trim() === '' ? null : form.platformKey,
     hottest: form.hottest.trim() === '' ? null : Number(form.hottest.replace(',', '.')),
     tag: form.tag.trim(),
     note: form.note,

@@ -50,6 +50,7 @@ export const facts = (areaId: string, more: Partial<MachineFacts> = {}): Machine
   mapFirstRow: null,
   console: null,
   hottest: null,
+  platformKey: null,
   tag: '',
   note: '',
   ...more,

@@ -5,6 +5,7 @@ import { v5 as uuidOfName } from 'uuid';
 import { writeEntry } from '../kernel/book';
 import { actorOf, within } from '../kernel/acting';
 import { noteFromJob } from '@even-bed/core/level/levelNote';
+import { keepPlatformKey } from '../fleet/store';
 import { keepLevelNote, keepZMark } from '../level/noteStore';
 import { findPerson } from '../people/store';
 import { Problem } from '../kernel/problem';
@@ -38,7 +39,9 @@ export type StepRecord =
   | { kind: 'thickness'; surfaceId: string; was: number | null; now: number }
   | { kind: 'layers'; machineId: string; laid: PlainLayer[] }
   | { kind: 'lifted'; machineId: string; lifted: PlainLayer[] }
-  | { kind: 'level-note' | 'z-mark'; id: string };
+  | { kind: 'level-note' | 'z-mark'; id: string }
+  /** mm; what stood on the machine's page before, and what stands there now. */
+  | { kind: 'key'; machineId: string; was: number | null; now: number };
 
 const HOUR = 3_600_000;
 /** Namespace of the ids of what steps write down (a fixed, random UUID). */
@@ -93,6 +96,10 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
       await keepLevelNote(db, id, { machineId: machine.id, at, raw }, place.jobId);
       return [{ kind: 'level-note', id }];
+    }
+    case 'key': {
+      const was = await keepPlatformKey(db, machine.id, effect.key, at);
+      return was === undefined ? [] : [{ kind: 'key', machineId: machine.id, was, now: effect.key }];
     }
     case 'zero':
     case 'home-moved': {

@@ -1,6 +1,7 @@
 import { ImpossibleEvent, takeBack } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { fittedAt, isTaken } from '../surfaces/spanStore';
+import { keepPlatformKey } from '../fleet/store';
 import { withdrawLevelNote, withdrawZMark } from '../level/noteStore';
 import { layPlain, liftPlain } from '../surfaces/stackStore';
 import { countAsBefore, findSurface, keepThickness, needSurface, recordEvent, type Recorded } from '../surfaces/store';
@@ -35,6 +36,8 @@ async function reverse({ db, title, now }: EffectPlace, at: number, record: Step
       return liftPlain(db, record.machineId, record.laid, at);
     case 'level-note':
       return withdrawLevelNote(db, record.id, at);
+    case 'key':
+      return void (await keepPlatformKey(db, record.machineId, record.was, at));
     case 'z-mark':
       return withdrawZMark(db, record.id, at);
     case 'lifted':

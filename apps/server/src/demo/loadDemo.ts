@@ -159,6 +159,7 @@ function factsOf(machine: DemoMachine, areaId: string, basePort: number): Machin
         }
       : null,
     hottest: model.hottest,
+    platformKey: model.family === 'resin' ? 4 : null,
     tag: '',
     note: machine.note ?? '',
   };

@@ -47,6 +47,7 @@ interface MachineRow {
   map_first_row: MachineFacts['mapFirstRow'];
   console: string | null;
   hottest: number | null;
+  platform_key: number | null;
   tag: string;
   note: string;
   version: number;
@@ -204,6 +205,23 @@ export async function saveMachine(db: Knex, id: string, { version, at, ...facts 
   return (await findMachine(db, id))!;
 }
 
+/**
+ * Keeps the key that a platform's screws take, as a job said it.
+ * @returns what stood there before; undefined: it stood there already, or there is no such machine
+ */
+export async function keepPlatformKey(
+  db: Knex,
+  id: string,
+  platformKey: number | null,
+  at: number,
+): Promise<number | null | undefined> {
+  const machine = await findMachine(db, id);
+  if (!machine || machine.platformKey === platformKey) return undefined;
+  const { id: _, createdAt: __, updatedAt: ___, ...facts } = machine;
+  await saveMachine(db, id, { ...facts, platformKey, at });
+  return machine.platformKey;
+}
+
 /** Fields that differ, old and new. */
 function changes(from: MachineFacts, to: MachineFacts): Changed<MachineFacts> {
   const keys = (Object.keys(to) as (keyof MachineFacts)[]).filter(
@@ -240,6 +258,7 @@ function rowOf(
     map_first_row: facts.mapFirstRow,
     console: facts.console ? JSON.stringify(facts.console) : null,
     hottest: facts.hottest,
+    platform_key: facts.platformKey,
     tag: facts.tag,
     note: facts.note,
     ...stamps,
@@ -279,6 +298,7 @@ function machineOf(row: MachineRow, adjusters: AdjusterRow[]): Machine {
     mapFirstRow: row.map_first_row,
     console: row.console === null ? null : (JSON.parse(row.console) as Machine['console']),
     hottest: row.hottest,
+    platformKey: row.platform_key,
     tag: row.tag,
     note: row.note,
     version: row.version,

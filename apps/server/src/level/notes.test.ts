@@ -194,6 +194,10 @@ describe('the job that levels a platform', () => {
       { way: 'quarters', jobId, raw: { tugs: alike }, result: { verdict: 'even' } },
     ]);
     expect((await zero()).stands.state).toBe('stands');
+    // The key that its screws took stays with the machine.
+    const key = async () =>
+      (await shop.api.get(`/api/machines/${resin}`).expect(200)).body.platformKey as number | null;
+    expect(await key()).toBe(15.25);
     const last = job.events.at(-1)!;
     const undone = { kind: 'undone', stepId: 'asked', at: last.at + MINUTE };
     await shop.api.put(`/api/jobs/${jobId}/events/${newId()}`).send({ event: undone }).expect(200);

@@ -73,6 +73,7 @@ const MACHINES: Column<MachineOverview>[] = [
   number('map last y mm', ({ mapExtent }) => mapExtent?.y1),
   column('map first row', ({ mapFirstRow }) => mapFirstRow),
   number('hottest bed C', ({ hottest }) => hottest),
+  number('key of the platform mm', ({ platformKey }) => platformKey),
   column('last level check', ({ lastCheck }) => day(lastCheck?.endedAt ?? null)),
   number('range mm', ({ lastCheck }) => lastCheck?.after),
   column('next due', ({ rule }) => day(rule?.nextDueAt ?? null)),

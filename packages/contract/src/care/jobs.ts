@@ -114,6 +114,7 @@ const effect = Joi.object({
       'level',
       'zero',
       'home-moved',
+      'key',
       'book',
       'materials',
     )
@@ -195,7 +196,7 @@ const step = Joi.object({
           over: numberField('Over', { min: -1e5, max: 1e5 }).required(),
         }),
         known: Joi.object({
-          of: Joi.string().valid('thickness', 'plate', 'spring', 'pile', 'lowest-layer').required(),
+          of: Joi.string().valid('thickness', 'plate', 'spring', 'pile', 'lowest-layer', 'key').required(),
           part: Joi.string().max(60),
           side: Joi.string().valid('width', 'depth'),
         }),

@@ -66,6 +66,8 @@ export interface MachineFacts {
   console: ConsoleAddress | null;
   /** °C of the hottest bed it prints at; null when not known. */
   hottest: number | null;
+  /** Key that the screws of its platform take, mm across; null when not known. */
+  platformKey: number | null;
   /** Empty when it is added: the next free one is given. */
   tag: string;
   note: string;
@@ -159,6 +161,7 @@ const machineKeys = {
   mapFirstRow: Joi.string().valid('front', 'rear', null).required().label('First row of height maps'),
   console: consoleSchema.allow(null).required().label('Console'),
   hottest: Joi.number().min(0).max(400).allow(null).default(null).label('Hottest bed'),
+  platformKey: lengthField('Key of the platform', { min: 0.5, max: 30 }).allow(null).default(null),
   tag: tagField().allow('').default(''),
   note: Joi.string().trim().max(2000).allow('').required().label('Note'),
 };

@@ -47,6 +47,7 @@ const FACTS: JobFacts = {
   parts: {},
   level: null,
   proven: true,
+  platformKey: 4,
 };
 const run = (id: string, readings: Record<string, number>, choices: Record<string, string> = {}) => {
   const doc = procedure(id);

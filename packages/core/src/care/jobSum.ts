@@ -51,6 +51,8 @@ export interface JobFacts {
   level: { range: number; within: boolean } | null;
   /** A resin platform was proven level corner by corner, and zero set after it still holds. */
   proven: boolean;
+  /** Key of the platform's screws, mm; null: not known. */
+  platformKey: number | null;
 }
 
 /** The tools whose sums belong into jobs. */
@@ -331,6 +333,8 @@ export function knownReading(known: KnownReading, setup: RunSetup, state: RunSta
       return facts.underbed?.springCompressed ?? null;
     case 'pile':
       return pileOf(setup, state, facts);
+    case 'key':
+      return facts.platformKey;
     case 'lowest-layer':
       return facts.stack[0]?.measured ? facts.stack[0].thickness : null;
   }

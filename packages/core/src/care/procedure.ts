@@ -82,6 +82,8 @@ export type KnownReading =
   | { of: 'spring' }
   /** The pile of washers that the sum under the bed asks for. */
   | { of: 'pile' }
+  /** The key that the platform's screws take. */
+  | { of: 'key' }
   /** Thickness of the lowest layer of the machine's stack: its plate. */
   | { of: 'lowest-layer' };
 
@@ -217,6 +219,8 @@ export type StepEffect = {
   | { kind: 'lift-layers'; part: string }
   /** A level by hand: its way is the option of a choice; its readings are kept raw. */
   | { kind: 'level'; way: { choice: string }; drag: { choice: string }; takes: Record<string, string> }
+  /** The key of the platform's screws, as a reading said it: it stays with the machine. */
+  | { kind: 'key'; reading: string }
   /** Zero was set, `home`: where home trips was moved. */
   | { kind: 'zero' }
   | { kind: 'home-moved' }

@@ -291,7 +291,8 @@ function leave(
 
 /** What follows for the records from an event that was taken: hours and codes filled in. */
 export type ResolvedEffect =
-  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' }>
+  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' }>
+  | { kind: 'key'; key: number }
   /** Readings raw, by the name that the effect gives them. */
   | { kind: 'level'; way: string; drag: string; readings: Record<string, number> }
   | { kind: 'thickness'; part: string; thickness: number }
@@ -325,6 +326,10 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
         }),
       );
       return [{ kind: 'inspect', part: effect.part, card: effect.card, code, numbers }];
+    }
+    if (effect.kind === 'key') {
+      const key = after.readings[`${step.id}.${effect.reading}`];
+      return key === undefined ? [] : [{ kind: 'key', key }];
     }
     if (effect.kind === 'level') {
       const readings = Object.fromEntries(

@@ -38,4 +38,6 @@ export async function up(db: Knex): Promise<void> {
     t.text('person_id').references('people.id');
     t.bigInteger('withdrawn_at');
   });
+  // Key that the screws of a resin machine's platform take, mm.
+  await db.raw('ALTER TABLE machines ADD COLUMN platform_key REAL');
 }

@@ -122,9 +122,13 @@ const steps: ProcedureStep[] = [
     why: 'What it can rise saves screen and film where home trips too late.',
     phase: 'ready',
     cautions: ['moving'],
+    readings: [
+      { id: 'key', label: 'Key of its screws', unit: 'mm', min: 0.5, max: 30, optional: true, known: { of: 'key' } },
+    ],
     gate: { checks: ['Does it rise by hand by 1.5 mm or more?'] },
     cant: [{ label: 'It does not rise so far', to: 'stiff' }],
     next: 'lower',
+    effects: [{ kind: 'key', reading: 'key' }],
   },
   {
     id: 'stiff',
