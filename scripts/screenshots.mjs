@@ -100,11 +100,6 @@ for (const [cell, height] of Object.entries({
   await phone.getByTestId(`cell-${cell}`).fill(height);
 }
 await shoot(phone, 'heights-phone');
-await check(phone, 'Turnstone');
-await scan(phone);
-await phone.getByTestId('turns-made').click();
-await scan(phone);
-await shoot(phone, 'reversed-phone');
 await check(phone, 'Dunlin');
 await scan(phone);
 await shoot(phone, 'turns-phone');
@@ -150,6 +145,25 @@ await phone.getByTestId('answer-so').click();
 await phone.getByTestId('tap-anywhere').waitFor();
 await shoot(phone, 'job-phone');
 
+await phone.goto(`/jobs/new?procedure=level-resin&machine=${idOf('Stilt')}`);
+await phone.getByTestId('ready-at').waitFor();
+await settle(phone);
+await phone.getByTestId('begin-job').click();
+await phone.getByTestId('card-ready').waitFor();
+for (const tick of await phone.getByTestId(/^check-/).all()) await tick.click();
+for (const [button, card] of [
+  ['step-done', 'lower'],
+  ['answer-touching', 'press'],
+  ['step-done', 'tug'],
+]) {
+  await settle(phone);
+  await phone.getByTestId(button).click();
+  await phone.getByTestId(`card-${card}`).waitFor();
+}
+for (const key of [1, 1, 1, 0]) await phone.getByTestId(`tug-key-${key}`).click();
+await phone.getByTestId('tug-plan').scrollIntoViewIfNeeded();
+await shoot(phone, 'tugs-phone');
+
 const dark = await open(390, 844, 'dark');
 await check(dark, 'Redshank');
 await dark.getByTestId('way-felt').click();
@@ -171,9 +185,9 @@ await shoot(wide, 'machine-wide');
 await wide.goto(`/rack/${fading}`);
 await wide.getByTestId('life').waitFor();
 await shoot(wide, 'rack-wide');
-await wide.goto('/labels?tags=S-014,S-015,S-016,S-017,B-009,B-012,P-003,M-001');
-await wide.getByTestId('cell-0').click();
-await shoot(wide, 'labels-wide');
+await wide.goto(`/floor/${idOf('Curlew')}/level`);
+await wide.getByTestId('span-trend').waitFor();
+await shoot(wide, 'levels-wide');
 await wide.goto('/tools/blanks');
 await wide.getByTestId('blanks-drawing').waitFor();
 await shoot(wide, 'blanks-wide');

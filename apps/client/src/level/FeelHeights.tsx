@@ -17,7 +17,7 @@ import { readLength } from '@even-bed/core/fleet/readLength';
 import { roundTurn } from '@even-bed/core/level/roundTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords, LIFT_FIRST } from '@even-bed/words/feel';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
@@ -78,16 +78,16 @@ interface Props {
   bed: FeltBed;
   felt: FeltEntry;
   onChange: (next: FeltEntry) => void;
-  /** Under the keys, where something more is said of the touch. */
-  aside?: ReactNode;
+  /** Pitch of the screw that moves home, mm; not given: there is none, or it isn't known. */
+  stopPitch?: number | null;
 }
 
 /** A level by paper and feel: about five seconds a point, and what to turn by how much. */
-export function FeelHeights({ bed, felt, onChange, aside }: Props) {
+export function FeelHeights({ bed, felt, onChange, stopPitch = null }: Props) {
   const change = (next: Partial<FeltEntry>) => onChange({ ...felt, ...next });
   const state = useMemo(() => feltState(bed, felt), [bed, felt]);
   if (!state) return <Before felt={felt} onChange={change} />;
-  return <Feeling bed={bed} felt={felt} state={state} onChange={change} aside={aside} />;
+  return <Feeling bed={bed} felt={felt} state={state} onChange={change} stopPitch={stopPitch} />;
 }
 
 /** The gates, and the gauge: it is part of the result. */
@@ -180,13 +180,13 @@ function Feeling({
   felt,
   state,
   onChange,
-  aside,
+  stopPitch,
 }: {
   bed: FeltBed;
   felt: FeltEntry;
   state: FeelState;
   onChange: (next: Partial<FeltEntry>) => void;
-  aside: ReactNode;
+  stopPitch: number | null;
 }) {
   const steady = useSteadyTap();
   const { adjusters, seenFrom, names } = bed;
@@ -269,11 +269,13 @@ function Feeling({
           testID="feel-turned"
         />
       ) : null}
-      {aside}
       {move.do === 'done' ? (
         <Words testID="gauge-effect">
           {gaugeWords(
-            { thickness: state.gauge.thickness, ...gaugeEffect({ thickness: state.gauge.thickness, pitch: null }) },
+            {
+              thickness: state.gauge.thickness,
+              ...gaugeEffect({ thickness: state.gauge.thickness, pitch: stopPitch }),
+            },
             currentManner(),
           )}
         </Words>

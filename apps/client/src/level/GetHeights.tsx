@@ -21,6 +21,7 @@ import { gridFault, gridText } from './typedGrid';
 import { TakenAsLearned } from './TakenAsLearned';
 import { TypeHeights } from './TypeHeights';
 import { useReckoning } from './useReckoning';
+import { useStopPitch } from './useStopPitch';
 
 const WAYS: readonly Option<HeightWay>[] = [
   { value: 'machine', label: 'Machine', icon: 'console' },
@@ -35,6 +36,7 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
   const dispatch = useAppDispatch();
   const wide = useIsWide();
   const { id, entry, setup, rounds } = draft;
+  const stopPitch = useStopPitch(draft.machineId);
   const ways = draft.hasConsole ? WAYS : WAYS.filter(({ value }) => value !== 'machine');
   const fault = entry.way === 'typed' && entry.typed ? gridFault(entry.typed) : null;
   const felt = entry.way === 'felt' && entry.felt ? feltState(setup, entry.felt) : null;
@@ -126,7 +128,8 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
             <FeelHeights
               bed={{ adjusters: setup.adjusters, seenFrom: setup.seenFrom, names: draft.adjusterNames }}
               felt={entry.felt ?? NOT_FELT}
-              onChange={(felt) => dispatch(entryChanged({ id, change: { felt } }))}
+              onChange={(next) => dispatch(entryChanged({ id, change: { felt: next } }))}
+              stopPitch={stopPitch}
             />
           ) : null}
         </View>
