@@ -142,6 +142,14 @@ test('turns are told as the technician saw them', () => {
   expect(bookSentence({ kind: 'turns-made', data: none }, NAMES, HOUSE)).toBe('Dunlin: no turns made.');
 });
 
+test('what motors moved is told as moves', () => {
+  const data: EventPayloads['turns-made'] = {
+    ...EXAMPLES['turns-made'],
+    turns: [{ adjusterId: 'r', name: 'rear', turns: 0.12, motor: true }],
+  };
+  expect(bookSentence({ kind: 'turns-made', data }, NAMES, HOUSE)).toBe('Dunlin: moved rear up by 0.12 mm.');
+});
+
 test('a line of a machine names the machine, one of a surface its present tag', () => {
   expect(say('photo-added')).toBe('S-014: photo added. From the left.');
   expect(say('photo-added', HOUSE, { machine: 'Dunlin', surface: null })).toBe('Dunlin: photo added. From the left.');

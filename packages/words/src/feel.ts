@@ -2,7 +2,7 @@ import type { Feel, FeelFinding } from '@even-bed/core/level/feel';
 import type { SeenFrom } from '@even-bed/core';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { figuresFor, type Reader } from './figures';
-import { turnWords } from './turn';
+import { motorWords, turnWords } from './turn';
 
 /** What each feel is like under the fingers. */
 export const FEEL_HINTS: Record<Feel, string> = {
@@ -15,10 +15,11 @@ export const FEEL_HINTS: Record<Feel, string> = {
 
 /** A turn to make, with what it does: "an eighth turn clockwise, looking down; raises". */
 export function feelTurnWords(
-  { turns, raises }: { turns: number; raises: boolean },
+  { turns, raises, motor = false }: { turns: number; raises: boolean; motor?: boolean },
   seenFrom: SeenFrom,
   reader: Reader,
 ): string {
+  if (motor) return motorWords(turns, reader);
   const view = seenFrom === 'above' ? 'looking down' : 'looking up from below';
   return `${turnWords(turnsAsSeen(turns, seenFrom), reader)}, ${view}; ${raises ? 'raises' : 'lowers'}`;
 }

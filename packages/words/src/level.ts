@@ -4,13 +4,17 @@ import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import type { Reader } from './figures';
 import { LESSON_NAMES } from './practice';
 import type { Sentences } from './sentence';
-import { turnWords } from './turn';
+import { motorWords, turnWords } from './turn';
 
 /** The turns of a round as the technician saw them. */
 function turnsInWords({ turns, seenFrom }: LevelEvents['turns-made'], reader: Reader): string {
   const made = turns.filter(({ turns: amount }) => amount !== 0);
   if (made.length === 0) return 'no turns made';
-  const words = made.map(({ name, turns: amount }) => `${name} ${turnWords(turnsAsSeen(amount, seenFrom), reader)}`);
+  const words = made.map(
+    ({ name, turns: amount, motor }) =>
+      `${name} ${motor ? motorWords(amount, reader) : turnWords(turnsAsSeen(amount, seenFrom), reader)}`,
+  );
+  if (made.every(({ motor }) => motor)) return `moved ${words.join(', ')}`;
   return `turned ${words.join(', ')}, ${seenFrom === 'above' ? 'looking down' : 'looking up from below'}`;
 }
 

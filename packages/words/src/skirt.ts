@@ -15,11 +15,17 @@ const SIDES: Record<SkirtSide, string> = { front: 'front', right: 'right', rear:
 export const sideName = (side: SkirtSide): string => SIDES[side];
 
 /** What to do while the skirt prints. @param name of the adjuster, where one is turned */
-export function skirtWords(advice: SkirtAdvice, name: string, seenFrom: SeenFrom, reader: Reader): string {
+export function skirtWords(
+  advice: SkirtAdvice,
+  name: string,
+  seenFrom: SeenFrom,
+  reader: Reader,
+  motor = false,
+): string {
   const { size } = figuresFor(reader);
   switch (advice.do) {
     case 'turn':
-      return `${name}: ${feelTurnWords({ turns: advice.turns, raises: advice.raises === true }, seenFrom, reader)}`;
+      return `${name}: ${feelTurnWords({ turns: advice.turns, raises: advice.raises === true, motor }, seenFrom, reader)}`;
     case 'offset':
       return advice.by > 0
         ? `Offset ${size(advice.by)} farther, the nozzle higher.`

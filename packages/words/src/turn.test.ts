@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { roundTurn } from '@even-bed/core/level/roundTurn';
-import { turnFigure, turnWords } from './turn';
+import { motorFigure, motorWords, turnFigure, turnWords } from './turn';
 
 const POINT = { numbers: 'point' } as const;
 const COMMA = { numbers: 'comma' } as const;
@@ -68,4 +68,12 @@ describe('turnWords', () => {
     expect(turnWords(turns, { numbers: 'point', turns: 'degrees' })).toBe(words);
     expect(turnFigure(turns, { numbers: 'point', turns: 'degrees' })).toBe(figure);
   });
+});
+
+test('a motor is told up or down by how much, in the reader’s units; on a dial with its sign', () => {
+  const house = { units: 'mm', zone: 'UTC', numbers: 'comma' } as const;
+  expect(motorWords(0.12, house)).toBe('up by 0,12 mm');
+  expect(motorWords(-0.0254, { ...house, units: 'in' })).toBe('down by 0,0010 in');
+  expect(motorWords(0, house)).toBe('leave it');
+  expect([0.12, -0.12, 0].map((rise) => motorFigure(rise, house))).toEqual(['+0,12', '−0,12', '–']);
 });

@@ -1,5 +1,5 @@
 import { DECIMALS_FROM, roundTurn } from '@even-bed/core/level/roundTurn';
-import type { Reader } from './figures';
+import { figuresFor, type Reader } from './figures';
 
 /** What matters of a reader for turns. */
 type TurnReader = Pick<Reader, 'numbers' | 'turns'>;
@@ -60,6 +60,16 @@ const trimmed = (size: number, numbers: Reader['numbers']) => {
 
 /** A turn that was rounded to be said, in degrees: a sixteenth is 22.5°. */
 const degrees = (turns: number, numbers: Reader['numbers']) => `${trimmed(360 * turns, numbers)}°`;
+
+/** The move of an adjuster, + up, that a motor drives: "up by 0.12 mm". */
+export function motorWords(rise: number, reader: Reader): string {
+  if (rise === 0) return 'leave it';
+  return `${rise > 0 ? 'up' : 'down'} by ${figuresFor(reader).length(Math.abs(rise))}`;
+}
+
+/** The same as short figures for a dial: "+0.12"; "–" for none. */
+export const motorFigure = (rise: number, reader: Reader): string =>
+  rise === 0 ? '–' : `${rise > 0 ? '+' : ''}${figuresFor(reader).length(rise).replace(/ \S+$/, '')}`;
 
 const GLYPHS: Record<number, string> = { 2: '⅛', 4: '¼', 6: '⅜', 8: '½', 10: '⅝', 12: '¾', 14: '⅞' };
 

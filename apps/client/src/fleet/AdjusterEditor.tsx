@@ -1,4 +1,5 @@
 import { readLength } from '@even-bed/core/fleet/readLength';
+import { MOTOR_THREAD } from '@even-bed/core/level/plainAdjuster';
 import { THREADS } from '@even-bed/core/level/threads';
 import { Controller, useFieldArray, useFormState, useWatch, type Control } from 'react-hook-form';
 import { View } from 'react-native';
@@ -20,6 +21,7 @@ const MOST = 12;
 const THREAD_OPTIONS = [
   ...THREADS.map(({ name, pitch }) => ({ value: name, label: `${name}, ${Number(pitch.toFixed(3))} mm a turn` })),
   { value: 'other', label: 'Another thread' },
+  { value: MOTOR_THREAD, label: 'A motor of its own' },
 ];
 
 /** The adjusters: a usual pattern to start from, then each with its place, thread and sense. */
@@ -73,22 +75,7 @@ export function AdjusterEditor({ control }: { control: Control<MachineForm> }) {
             />
             <PitchField control={control} index={i} />
           </View>
-          <Controller
-            control={control}
-            name={`adjusters.${i}.clockwise`}
-            render={({ field: sense }) => (
-              <Choice
-                label="Clockwise"
-                options={[
-                  { value: 'lowers', label: 'Lowers the bed' },
-                  { value: 'raises', label: 'Raises the bed' },
-                ]}
-                value={sense.value}
-                onChange={sense.onChange}
-                testID={`adjuster-${i}-clockwise`}
-              />
-            )}
-          />
+          <SenseField control={control} index={i} />
           <View style={{ alignSelf: 'flex-start' }}>
             <ActionButton
               label={`Take out ${field.name || `adjuster ${i + 1}`}`}
@@ -151,4 +138,33 @@ function Part({
 function PitchField({ control, index }: { control: Control<MachineForm>; index: number }) {
   const thread = useWatch({ control, name: `adjusters.${index}.thread` });
   return thread === 'other' ? <Part control={control} index={index} part="pitch" label="Pitch" unit="mm" /> : null;
+}
+
+/** What clockwise does; a motor has no such thing: it is told how far up. */
+function SenseField({ control, index }: { control: Control<MachineForm>; index: number }) {
+  const thread = useWatch({ control, name: `adjusters.${index}.thread` });
+  if (thread === MOTOR_THREAD)
+    return (
+      <Words size="small" tone="steel">
+        It is told by how much to go up or down; nobody turns it.
+      </Words>
+    );
+  return (
+    <Controller
+      control={control}
+      name={`adjusters.${index}.clockwise`}
+      render={({ field: sense }) => (
+        <Choice
+          label="Clockwise"
+          options={[
+            { value: 'lowers', label: 'Lowers the bed' },
+            { value: 'raises', label: 'Raises the bed' },
+          ]}
+          value={sense.value}
+          onChange={sense.onChange}
+          testID={`adjuster-${index}-clockwise`}
+        />
+      )}
+    />
+  );
 }

@@ -1,4 +1,5 @@
 import type { MachineFacts, MachineOverview } from '@even-bed/contract';
+import { MOTOR_THREAD } from '@even-bed/core/level/plainAdjuster';
 import { pitchOf } from '@even-bed/core/level/threads';
 
 /** Under this name the device keeps what is typed. */
@@ -159,7 +160,11 @@ export function factsOf(
     printDepth: form.printDepth,
     originX: form.originX.trim() || centredMargin(form.plateWidth, form.printWidth),
     originY: form.originY.trim() || centredMargin(form.plateDepth, form.printDepth),
-    adjusters: form.adjusters.map((adjuster) => ({ ...adjuster, pitch: pitchOf(adjuster.thread) ?? adjuster.pitch })),
+    adjusters: form.adjusters.map((adjuster) =>
+      adjuster.thread === MOTOR_THREAD
+        ? { ...adjuster, pitch: '1', clockwise: 'raises' as const }
+        : { ...adjuster, pitch: pitchOf(adjuster.thread) ?? adjuster.pitch },
+    ),
     seenFrom: form.seenFrom,
     compensation: form.compensation === 'on',
     firstLayer: form.firstLayer,

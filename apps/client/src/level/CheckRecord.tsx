@@ -57,11 +57,12 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
         points={reckoning.parsed.points}
         contours={reckoning.contours}
         aim={setup.aim}
-        adjusters={setup.adjusters.map(({ id, x, y }) => {
+        adjusters={setup.adjusters.map(({ id, x, y, motor }) => {
           const made = round.made.find(({ adjusterId }) => adjusterId === id);
           // Where nothing was turned there is nothing to show on a dial.
-          const turns = round.made.length === 0 ? undefined : turnsAsSeen(made?.turns ?? 0, setup.seenFrom);
-          return { id, x, y, turns };
+          const turned = motor ? (made?.turns ?? 0) : turnsAsSeen(made?.turns ?? 0, setup.seenFrom);
+          const turns = round.made.length === 0 ? undefined : turned;
+          return { id, x, y, turns, motor: motor === true };
         })}
         maxHeight={wide ? 460 : 380}
         label={`Reading ${round.seq}, range ${length(round.plan.before.range)}`}
@@ -148,7 +149,7 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
                   .map(({ adjusterId, turns }) => (
                     <Words
                       key={adjusterId}
-                    >{`${nameOf(adjusterId)}: ${turnWords(turns, setup.seenFrom)}, ${viewWords(setup.seenFrom)}`}</Words>
+                    >{`${nameOf(adjusterId)}: ${setup.adjusters.find(({ id }) => id === adjusterId)?.motor ? turnWords(turns, setup.seenFrom, true) : `${turnWords(turns, setup.seenFrom)}, ${viewWords(setup.seenFrom)}`}`}</Words>
                   ))
               )}
             </Section>

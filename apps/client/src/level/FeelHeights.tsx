@@ -195,6 +195,7 @@ function Feeling({
     const name = id === MIDDLE ? 'The middle' : (names[id] ?? id);
     return name[0]!.toUpperCase() + name.slice(1);
   };
+  const isMotor = (id: string) => adjusters.find((one) => one.id === id)?.motor === true;
   const advised = nextMove(state);
   const middleFelt = state.history.some((event) => event.do === 'feel' && event.at === MIDDLE);
   // The middle last: what it says is shape, and no screw cures it.
@@ -210,14 +211,18 @@ function Feeling({
       y,
       middle: id === MIDDLE,
       stands: !touched && out > 0.1 ? 'open' : out < 0.1 ? 'ok' : out > 0.9 ? 'out' : 'open',
-      ...(move.do === 'turn' && move.adjuster === id ? { turns: turnsAsSeen(move.turns, seenFrom) } : {}),
+      ...(move.do === 'turn' && move.adjuster === id
+        ? isMotor(id)
+          ? { turns: move.turns, motor: true }
+          : { turns: turnsAsSeen(move.turns, seenFrom) }
+        : {}),
     };
   });
   const title =
     move.do === 'feel'
       ? `${nameOf(move.at)}: how does it feel${move.again ? ' now? Feel it again' : '?'}`
       : move.do === 'turn'
-        ? `${nameOf(move.adjuster)}: ${feelTurnWords(move, seenFrom, currentManner())}`
+        ? `${nameOf(move.adjuster)}: ${feelTurnWords({ ...move, motor: isMotor(move.adjuster) }, seenFrom, currentManner())}`
         : `Even: ${Math.round(100 * move.sure)} % sure`;
   const say = useSaid(move.do === 'turn' && move.mayTouch ? `${LIFT_FIRST} ${title}` : title);
   const gap = at === null ? null : gapAt(state, at);

@@ -1,5 +1,6 @@
 import type { MachineLearned, MachineOverview } from '@even-bed/contract';
 import { noteOperations } from '@even-bed/contract/level/noteOperations';
+import { MOTOR_THREAD } from '@even-bed/core/level/plainAdjuster';
 import { learnedWords } from '@even-bed/words/learned';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
@@ -31,6 +32,7 @@ export function LearnedPart({ machine, mayChange }: { machine: MachineOverview; 
     });
   };
   const nameOf = (id: string) => machine.adjusters.find((one) => one.id === id)?.name ?? id;
+  const isMotor = (id: string) => machine.adjusters.find((one) => one.id === id)?.thread === MOTOR_THREAD;
   const odd = learned.adjusters.filter(({ way }) => way !== null && way !== 'as-said');
   const open = learned.adjusters.some(({ way }) => way === null);
   return (
@@ -58,7 +60,10 @@ export function LearnedPart({ machine, mayChange }: { machine: MachineOverview; 
       {open ? (
         <Words size="small" testID="learned-teach">
           {`To tell, in a check: turn ${learned.teach
-            .map(({ adjusterId, turns }) => `${nameOf(adjusterId)} ${turnWords(turns, machine.seenFrom)}`)
+            .map(
+              ({ adjusterId, turns }) =>
+                `${nameOf(adjusterId)} ${turnWords(turns, machine.seenFrom, isMotor(adjusterId))}`,
+            )
             .join(' and ')}, ${viewWords(machine.seenFrom)}, note it, and measure again.`}
         </Words>
       ) : null}

@@ -110,13 +110,16 @@ function Planned({
         points={reckoning.parsed.points}
         contours={reckoning.contours}
         aim={setup.aim}
-        adjusters={setup.adjusters.map(({ id: adjusterId, x, y }) => ({
+        adjusters={setup.adjusters.map(({ id: adjusterId, x, y, motor }) => ({
           id: adjusterId,
           x,
           y,
           turns: reversed
             ? undefined
-            : turnsAsSeen(plan.turns.find((turn) => turn.id === adjusterId)!.said, setup.seenFrom),
+            : motor
+              ? plan.turns.find((turn) => turn.id === adjusterId)!.said
+              : turnsAsSeen(plan.turns.find((turn) => turn.id === adjusterId)!.said, setup.seenFrom),
+          motor: motor === true,
           made: ticked.has(adjusterId),
         }))}
         maxHeight={wide ? 520 : 300}

@@ -104,9 +104,16 @@ function Trim({ bench, bed, onChange }: { bench: Bench; bed: BenchBed; onChange:
   const { adjusters, print, names, seenFrom } = bed;
   const now: SkirtRound[] = whole ? [...rounds, { looks: whole, made: null }] : [];
   const advice = whole ? skirtTrim({ adjusters, print, rounds: now }) : null;
+  const isMotor = (id: string) => adjusters.find((one) => one.id === id)?.motor === true;
   const nameOf = (id: string) => `${names[id]![0]!.toUpperCase()}${names[id]!.slice(1)}`;
   const title = advice
-    ? skirtWords(advice, advice.do === 'turn' ? nameOf(advice.adjuster) : '', seenFrom, currentManner())
+    ? skirtWords(
+        advice,
+        advice.do === 'turn' ? nameOf(advice.adjuster) : '',
+        seenFrom,
+        currentManner(),
+        advice.do === 'turn' && isMotor(advice.adjuster),
+      )
     : `${sideName(at!)[0]!.toUpperCase()}${sideName(at!).slice(1)} side: how do its lines look?`;
   const say = useSaid(title);
   const sides = SKIRT_SIDES.map((id) => ({ id, look: looks[id] ?? null, good: looks[id] === 'touching' }));
@@ -122,7 +129,11 @@ function Trim({ bench, bed, onChange }: { bench: Bench; bed: BenchBed; onChange:
             x,
             y,
             stands: 'ok' as const,
-            ...(id === advice.adjuster ? { turns: turnsAsSeen(advice.turns, seenFrom) } : {}),
+            ...(id === advice.adjuster
+              ? isMotor(id)
+                ? { turns: advice.turns, motor: true }
+                : { turns: turnsAsSeen(advice.turns, seenFrom) }
+              : {}),
           }))}
           at={advice.adjuster}
           feels={false}
@@ -213,13 +224,7 @@ function Keep({ bed, rounds, onKept }: { bed: BenchBed; rounds: SkirtRound[]; on
         at: rightNow(),
         raw: {
           way: 'skirt',
-          adjusters: adjusters.map(({ id: adjuster, x, y, pitch, clockwise }) => ({
-            id: adjuster,
-            x,
-            y,
-            pitch,
-            clockwise,
-          })),
+          adjusters: [...adjusters],
           print,
           rounds,
         },

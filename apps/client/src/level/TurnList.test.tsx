@@ -9,7 +9,7 @@ const points = [0, 100, 200].flatMap((y) => [0, 100, 200].map((x) => ({ x, y, z:
 const plan = planTurns({ points, adjusters, aim: 0.1 });
 const draft = {
   adjusterNames: { fl: 'front-left', fr: 'front-right', rl: 'rear-left', rr: 'rear-right' },
-  setup: { seenFrom: 'above' },
+  setup: { seenFrom: 'above', adjusters },
 } as unknown as CheckDraft;
 
 test('lists the turns in the order to make them, lowering first, with words, travel and state', () => {
@@ -24,7 +24,7 @@ test('lists the turns in the order to make them, lowering first, with words, tra
 });
 
 test('seen from below every direction turns over', () => {
-  const below = { ...draft, setup: { seenFrom: 'below' } } as unknown as CheckDraft;
+  const below = { ...draft, setup: { seenFrom: 'below', adjusters } } as unknown as CheckDraft;
   render(<TurnList plan={plan} draft={below} ticked={new Set()} locked={false} onTick={jest.fn()} />);
   expect(screen.getByText('TURNS IN ORDER, LOOKING UP FROM BELOW')).toBeTruthy();
   expect(screen.getByTestId(`turn-${plan.order[0]}`)).toHaveTextContent(/anticlockwise/);
@@ -38,4 +38,20 @@ test('a tap ticks, unless the turns are noted already', () => {
   rerender(<TurnList plan={plan} draft={draft} ticked={new Set()} locked onTick={onTick} />);
   fireEvent.press(screen.getByTestId(`turn-${plan.order[0]}`));
   expect(onTick).toHaveBeenCalledTimes(1);
+});
+
+test('of what a motor drives the move is said, not a turn', () => {
+  const motors = adjusters.map((one) => ({ ...one, pitch: 1, clockwise: 'raises' as const, motor: true as const }));
+  const driven = planTurns({ points, adjusters: motors, aim: 0.1 });
+  const setup = { seenFrom: 'below', adjusters: motors };
+  render(
+    <TurnList
+      plan={driven}
+      draft={{ ...draft, setup } as unknown as CheckDraft}
+      ticked={new Set()}
+      locked={false}
+      onTick={jest.fn()}
+    />,
+  );
+  expect(screen.getByTestId(`turn-${driven.order[0]}`)).toHaveTextContent(/^1Rear-right ?down by 0\.\d\d mm/);
 });

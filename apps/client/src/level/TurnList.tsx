@@ -28,7 +28,8 @@ export function TurnList({ plan, draft, ticked, locked, onTick }: Props) {
       {plan.order.map((id, i) => {
         const turn = byId.get(id)!;
         const made = ticked.has(id);
-        const words = turnWords(turn.said, setup.seenFrom);
+        const motor = setup.adjusters.find((one) => one.id === id)?.motor === true;
+        const words = turnWords(turn.said, setup.seenFrom, motor);
         return (
           <Pressable
             key={id}

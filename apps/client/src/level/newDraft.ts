@@ -2,13 +2,14 @@ import type { CheckSetup, MachineOverview } from '@even-bed/contract';
 import type { AdjusterLearned, ParseOptions } from '@even-bed/core';
 import { asLearned } from '@even-bed/core/level/asLearned';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { CheckDraft, HeightEntry } from './levelSlice';
 import { plateOf } from '../fleet/machineState';
 
 /** What a check of this machine rests on, as its facts stand now, and as its adjusters are known to be. */
 export function setupOf(machine: MachineOverview, learned: readonly AdjusterLearned[] = []): CheckSetup {
-  const adjusters = machine.adjusters.map(({ id, x, y, pitch, clockwise }) => ({ id, x, y, pitch, clockwise }));
+  const adjusters = machine.adjusters.map(plainAdjuster);
   const said = lookingDown(adjusters, machine.seenFrom);
   const taken = asLearned(said, learned);
   return {

@@ -1,5 +1,5 @@
 import type { RoundComparison, SeenFrom, TurnPlan } from '@even-bed/core';
-import { turnWords as saidTurn } from '@even-bed/words/turn';
+import { motorWords, turnWords as saidTurn } from '@even-bed/words/turn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { length, lengthFigure } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
@@ -50,8 +50,9 @@ export function whatStays({
   }
 }
 
-/** A turn as the technician sees it, in words. */
-export const turnWords = (said: number, seenFrom: SeenFrom) => saidTurn(turnsAsSeen(said, seenFrom), currentManner());
+/** A turn as the technician sees it, in words; of what a motor drives its move. */
+export const turnWords = (said: number, seenFrom: SeenFrom, motor = false) =>
+  motor ? motorWords(said, currentManner()) : saidTurn(turnsAsSeen(said, seenFrom), currentManner());
 
 export const viewWords = (seenFrom: SeenFrom) => (seenFrom === 'above' ? 'looking down' : 'looking up from below');
 

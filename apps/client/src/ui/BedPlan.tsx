@@ -21,6 +21,7 @@ export interface PlanAdjuster extends Position {
   id: string;
   /** As the technician sees it, + clockwise; left out where no turn is planned. */
   turns?: number;
+  motor?: boolean;
   made?: boolean;
 }
 
@@ -164,13 +165,15 @@ export function BedPlan({
             })}
         {small
           ? null
-          : dials.map(({ id, x, y, turns, made, dialX, dialY }) => (
+          : dials.map(({ id, x, y, turns, motor, made, dialX, dialY }) => (
               <G key={id}>
                 {turns === undefined ? null : (
                   <Line x1={px(x)} y1={py(y)} x2={dialX} y2={dialY} stroke={palette.ink} strokeWidth={1} />
                 )}
                 <Circle cx={px(x)} cy={py(y)} r={4} fill={palette.ink} />
-                {turns === undefined ? null : <TurnDial x={dialX} y={dialY} turns={turns} made={made ?? false} />}
+                {turns === undefined ? null : (
+                  <TurnDial x={dialX} y={dialY} turns={turns} made={made ?? false} motor={motor ?? false} />
+                )}
               </G>
             ))}
       </Svg>

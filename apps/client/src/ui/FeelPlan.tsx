@@ -13,6 +13,7 @@ export interface FeltPlace {
   stands: 'ok' | 'open' | 'out';
   /** As the technician sees it, + clockwise; where one is to be made. */
   turns?: number;
+  motor?: boolean;
   middle?: boolean;
 }
 
@@ -110,7 +111,7 @@ export function FeelPlan({ places, at, feels, label, testID }: Props) {
               />
             ) : null}
             {place.turns !== undefined ? (
-              <TurnDial x={px(place.x)} y={py(place.y)} turns={place.turns} made={false} />
+              <TurnDial x={px(place.x)} y={py(place.y)} turns={place.turns} made={false} motor={place.motor ?? false} />
             ) : (
               <G x={px(place.x)} y={py(place.y)}>
                 <Circle

@@ -1,4 +1,4 @@
-import { turnFigure } from '@even-bed/words/turn';
+import { motorFigure, turnFigure } from '@even-bed/words/turn';
 import { Circle, G, Line, Path, Text } from 'react-native-svg';
 import { currentManner } from './manner';
 import { FAMILY, usePalette } from './theme';
@@ -10,6 +10,8 @@ interface Props {
   /** The turn as the technician sees it, + clockwise. */
   turns: number;
   made: boolean;
+  /** A motor drives it: turns are mm, + up, and there is nothing to turn. */
+  motor?: boolean;
 }
 
 export const DIAL_RADIUS = 30;
@@ -19,9 +21,10 @@ const WIDTH = 8;
 const FULL = 0.985;
 
 /** The turn at one adjuster: a ring whose arc is the turn, with its arrow and its size. Drawn inside an Svg. */
-export function TurnDial({ x, y, turns, made }: Props) {
+export function TurnDial({ x, y, turns, made, motor = false }: Props) {
   const palette = usePalette();
-  const share = Math.min(Math.abs(turns), FULL);
+  const share = motor ? 0 : Math.min(Math.abs(turns), FULL);
+  const figure = motor ? motorFigure(turns, currentManner()) : turnFigure(turns, currentManner());
   const color = made ? palette.ready : palette.accent;
   return (
     <G x={x} y={y}>
@@ -47,11 +50,11 @@ export function TurnDial({ x, y, turns, made }: Props) {
         <Text
           textAnchor="middle"
           y={5}
-          fontSize={turnFigure(turns, currentManner()).length > 3 ? 13 : 16}
+          fontSize={figure.length > 3 ? 13 : 16}
           fontFamily={FAMILY.bold}
-          fill={share > 0 ? palette.ink : palette.steel}
+          fill={turns !== 0 ? palette.ink : palette.steel}
         >
-          {turnFigure(turns, currentManner())}
+          {figure}
         </Text>
       )}
     </G>

@@ -3,6 +3,7 @@ import { learnAdjusters, parseHeights, UnreadableHeights, type Adjuster, type He
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { learningTurns, type TurnsSeen } from '@even-bed/core/level/learnAdjusters';
 import { learnByFeel, type FeltRun } from '@even-bed/core/level/learnByFeel';
+import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
@@ -21,10 +22,7 @@ export async function learnedOf(db: Knex, machineId: string): Promise<MachineLea
   const machine = await findMachine(db, machineId);
   if (!machine) return null;
   if (machine.adjusters.length < 3) return { adjusters: [], rounds: 0, felt: 0, since: null, teach: [] };
-  const adjusters = lookingDown(
-    machine.adjusters.map(({ id, x, y, pitch, clockwise }) => ({ id, x, y, pitch, clockwise })),
-    machine.seenFrom,
-  );
+  const adjusters = lookingDown(machine.adjusters.map(plainAdjuster), machine.seenFrom);
   const anew = await lastZMark(db, machineId, 'learn-anew');
   const ids = (await db('level_checks')
     .where({ machine_id: machineId, outcome: 'finished' })

@@ -1,4 +1,5 @@
-import { newId, NOW, openShop, round, TILTED, type Shop } from '../app/shop.fixture';
+import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
+import { facts, newId, NOW, openShop, round, TILTED, type Shop } from '../app/shop.fixture';
 
 let shop: Shop;
 let check: string;
@@ -180,4 +181,29 @@ describe('the book', () => {
     expect(page.items).toHaveLength(3);
     expect((await find(`limit=3&after=${page.next}`)).items).toHaveLength(2);
   });
+});
+
+test('a bed on motors: its check, its moves and its line in the book are in millimetres', async () => {
+  const machine = newId();
+  const motors = facts('').adjusters.map((one) => ({ ...one, thread: 'motor' }));
+  await shop.api
+    .put(`/api/machines/${machine}`)
+    .send({ ...facts(shop.areaId, { name: 'Ruff', adjusters: motors, seenFrom: 'below' }), version: 0, at: NOW })
+    .expect(200);
+  const id = `/api/level-checks/${newId()}`;
+  const setup = { ...shop.start().setup, adjusters: motors.map(plainAdjuster), seenFrom: 'below' };
+  await shop.api
+    .put(id)
+    .send({ ...shop.start(), machineId: machine, setup })
+    .expect(200);
+  const roundId = newId();
+  const { body } = await shop.api.put(`${id}/rounds/${roundId}`).send(round(1)).expect(200);
+  const [first] = body.roundList[0].plan.turns as { id: string; said: number; saidRise: number }[];
+  expect(first!.said).toBe(first!.saidRise);
+  await shop.api
+    .put(`${id}/rounds/${roundId}/turns`)
+    .send({ madeAt: NOW, turns: [{ adjusterId: first!.id, turns: 0.12 }] })
+    .expect(200);
+  const { body: book } = await shop.api.get('/api/book').expect(200);
+  expect(book.items[0].text).toBe('Ruff: moved front-left up by 0.12 mm.');
 });

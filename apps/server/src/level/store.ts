@@ -222,6 +222,7 @@ export async function saveTurns(
       turns: turns.map((turn) => ({
         ...turn,
         name: machine!.adjusters.find(({ id }) => id === turn.adjusterId)?.name ?? turn.adjusterId,
+        ...(adjusters.find(({ id }) => id === turn.adjusterId)?.motor ? { motor: true as const } : {}),
       })),
       seenFrom: machine!.seenFrom,
     },

@@ -1,4 +1,5 @@
 import type { Adjuster, Extent, SeenFrom, Side, SmallMap } from '@even-bed/core';
+import { MOTOR_THREAD } from '@even-bed/core/level/plainAdjuster';
 import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
 import { extentSchema, idField, lengthField, nameField, record, tagField, timeField } from '../kit/fields';
@@ -18,9 +19,9 @@ export interface Area {
 }
 
 /** An adjuster of a machine. `clockwise` is what a clockwise turn does as the machine's `seenFrom` says. */
-export interface MachineAdjuster extends Adjuster {
+export interface MachineAdjuster extends Omit<Adjuster, 'motor'> {
   name: string;
-  /** A name of the thread table, or "other" with the pitch given by hand. */
+  /** A name of the thread table, "other" with the pitch given by hand, or "motor": then a turn is 1 mm, + up. */
   thread: string;
 }
 
@@ -115,7 +116,7 @@ export const adjusterSchema = record<MachineAdjuster>({
   x: place('X of the adjuster'),
   y: place('Y of the adjuster'),
   thread: Joi.string()
-    .valid(...THREADS.map(({ name }) => name), 'other')
+    .valid(...THREADS.map(({ name }) => name), 'other', MOTOR_THREAD)
     .required()
     .label('Thread'),
   pitch: lengthField('Pitch', { min: 0.1, max: 5 }).required(),

@@ -9,6 +9,8 @@ export interface NamedTurn {
   adjusterId: string;
   name: string;
   turns: number;
+  /** A motor drives it: turns are mm, + up. */
+  motor?: true;
 }
 
 /** Heights and aims in mm. */

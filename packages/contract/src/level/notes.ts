@@ -90,6 +90,7 @@ const skirtKeys = {
         y: place('Y of the adjuster'),
         pitch: lengthField('Pitch', { min: 0.01, max: 20 }).required(),
         clockwise: word(['raises', 'lowers'], 'What a clockwise turn does'),
+        motor: Joi.boolean().valid(true).label('Driven by a motor'),
       }),
     )
     .unique('id')

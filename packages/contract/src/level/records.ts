@@ -105,6 +105,7 @@ const adjuster = Joi.object({
   y: coordinate('Y of the adjuster'),
   pitch: lengthField('Pitch', { min: 0.01, max: 20 }).required(),
   clockwise: Joi.string().valid('raises', 'lowers').required().label('What a clockwise turn does'),
+  motor: Joi.boolean().valid(true).label('Driven by a motor'),
 });
 
 export const checkStartSchema = record<CheckStart>({

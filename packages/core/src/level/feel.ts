@@ -1,5 +1,5 @@
 import { needNumbers } from '../needNumbers';
-import { roundTurn } from './roundTurn';
+import { roundMove } from './roundTurn';
 import { stiffBed, type Position } from './stiffBed';
 
 /** How a slip of paper feels between nozzle and bed, in the order of the gap. */
@@ -11,6 +11,8 @@ export interface FeelAdjuster extends Position {
   id: string;
   pitch: number;
   clockwise: 'raises' | 'lowers';
+  /** Driven by a motor of its own: turns are mm, + up. */
+  motor?: true;
 }
 
 /** What is felt with. mm. */
@@ -345,7 +347,7 @@ export function nextMove(state: FeelState, within = WITHIN): FeelMove {
   let best: { turns: number; index: number; worth: number } | null = null;
   for (const [index, adjuster] of state.adjusters.entries()) {
     const { sd } = gapAt(state, adjuster.id);
-    const turns = roundTurn(rises[index]! / riseOf(adjuster, 1));
+    const turns = roundMove(rises[index]! / riseOf(adjuster, 1), adjuster.motor === true);
     const moved = Math.abs(riseOf(adjuster, turns));
     if (turns === 0 || moved < LEAST || Math.abs(rises[index]!) < WORTH * sd) continue;
     const worth = outAt(state, adjuster.id, within) - outAfter(state, index, turns, within);

@@ -225,6 +225,8 @@ function solveLower(lower: readonly number[][], b: readonly number[]): number[] 
 
 /** Three quarters of a turn: large enough to tell a thread from another, small enough for any spring. */
 const LEARNING_TURN = 0.75;
+/** As much of a motor, mm. */
+const LEARNING_MOVE = 0.4;
 
 /**
  * Turns that teach most, for a round of their own: the two adjusters that are least known, by three quarters of a turn each, whose moves of
@@ -256,9 +258,10 @@ export function learningTurns({
       const worth = across < 0.3 ? -1 : (unsure(i) + unsure(j)) / (1 + seldom);
       if (worth > best.worth) best = { i, j, worth };
     }
-  return adjusters.map(({ clockwise }, i) => {
+  return adjusters.map(({ clockwise, motor }, i) => {
     if (i !== best.i && i !== best.j) return 0;
-    const lowers = clockwise === 'lowers' ? LEARNING_TURN : -LEARNING_TURN;
+    const size = motor ? LEARNING_MOVE : LEARNING_TURN;
+    const lowers = clockwise === 'lowers' ? size : -size;
     return net[i]! * lowers > 0 ? -lowers : lowers;
   });
 }

@@ -1,4 +1,4 @@
-import { roundTurn, turnStep } from './roundTurn';
+import { MOTOR_STEP, roundMove, turnStep } from './roundTurn';
 import { DegenerateAdjusters, DegenerateInput } from './errors';
 import { fitPlane, type PlaneFit } from './fitPlane';
 import { extentOf, spreadOf, type Extent, type HeightPoint, type Spread } from './HeightPoint';
@@ -11,6 +11,8 @@ export interface Adjuster extends Position {
   /** mm of travel per turn. */
   pitch: number;
   clockwise: 'raises' | 'lowers';
+  /** Driven by a motor of its own: its turns are mm, + up, and its pitch is 1. */
+  motor?: true;
 }
 
 /** What one adjuster has to do. */
@@ -128,12 +130,13 @@ export function planTurns(input: PlanTurnsInput): TurnPlan {
   } else {
     const rounded = chooseRounding(
       exact.map(({ turns }) => turns),
+      adjusters.map(({ motor }) => motor === true),
       (candidate) => {
         const move = moveOf(candidate.map(riseOf));
         return leftTilt(move) + move.bind;
       },
     );
-    said = dropSmall({ said: rounded, smallestTurn, aim, rangeOf: (candidate) => afterOf(candidate).range });
+    said = dropSmall({ said: rounded, smallestTurn, adjusters, aim, rangeOf: (candidate) => afterOf(candidate).range });
     // Turns that gain nothing that could be seen are not asked for: the shape is what stays.
     if (!(before.range - afterOf(said).range >= LEAST_GAIN)) said = exact.map(() => 0);
   }
@@ -201,13 +204,17 @@ function freeHeight(heights: readonly number[], adjusters: readonly Adjuster[]):
 }
 
 /** The neighbouring rounding, down or up for each turn, with the smallest cost; the nearest one wins a tie. */
-function chooseRounding(exact: readonly number[], cost: (said: number[]) => number): number[] {
-  const nearest = exact.map(roundTurn);
+function chooseRounding(
+  exact: readonly number[],
+  motors: readonly boolean[],
+  cost: (said: number[]) => number,
+): number[] {
+  const nearest = exact.map((turns, i) => roundMove(turns, motors[i]!));
   const n = exact.length;
   if (n > SEARCH_UP_TO) return nearest;
   const other = exact.map((turns, i) => {
-    const step = turnStep(turns);
-    return roundTurn(nearest[i]! + (turns > nearest[i]! ? step : -step));
+    const step = motors[i] ? MOTOR_STEP : turnStep(turns);
+    return roundMove(nearest[i]! + (turns > nearest[i]! ? step : -step), motors[i]!);
   });
   let best = nearest;
   let bestCost = cost(nearest);
@@ -227,11 +234,13 @@ function chooseRounding(exact: readonly number[], cost: (said: number[]) => numb
 /** Leaves out turns below `smallestTurn`, smallest first, as long as the range stays within the aim. */
 function dropSmall({
   said,
+  adjusters,
   smallestTurn,
   aim,
   rangeOf,
 }: {
   said: number[];
+  adjusters: readonly Adjuster[];
   smallestTurn: number;
   aim: number | undefined;
   rangeOf: (said: number[]) => number;
@@ -239,7 +248,8 @@ function dropSmall({
   if (aim === undefined) return said;
   const small = said
     .map((turns, i) => ({ i, size: Math.abs(turns) }))
-    .filter(({ size }) => size > 0 && size < smallestTurn)
+    // What a hand is spared costs a motor nothing.
+    .filter(({ i, size }) => size > 0 && size < smallestTurn && !adjusters[i]!.motor)
     .sort((p, q) => p.size - q.size);
   let result = said;
   for (const { i } of small) {

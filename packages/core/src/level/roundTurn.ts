@@ -21,3 +21,10 @@ export function roundTurn(turns: number): number {
   const perTurn = Math.round(1 / turnStep(turns));
   return Math.round(turns * perTurn) / perTurn + 0;
 }
+
+/** A motor is told hundredths of a millimetre. */
+export const MOTOR_STEP = 0.01;
+
+/** The move of an adjuster rounded to what can be done: a hand's turn, or what a motor is told, mm. */
+export const roundMove = (turns: number, motor: boolean): number =>
+  motor ? Math.round(turns / MOTOR_STEP) / 100 + 0 : roundTurn(turns);

@@ -12,7 +12,8 @@ export function lookingDown(adjusters: readonly Adjuster[], seenFrom: SeenFrom):
   if (seenFrom === 'above') return adjusters.map((adjuster) => ({ ...adjuster }));
   return adjusters.map((adjuster) => ({
     ...adjuster,
-    clockwise: adjuster.clockwise === 'raises' ? 'lowers' : 'raises',
+    // A motor has no side from which it is seen.
+    clockwise: (adjuster.clockwise === 'raises') === (adjuster.motor === true) ? 'raises' : 'lowers',
   }));
 }
 

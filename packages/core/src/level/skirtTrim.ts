@@ -15,6 +15,8 @@ const LOOKS_AT: Record<LineLook, number> = { gaps: 0.05, touching: 0, ridged: -0
 
 /** The smallest turn that is made while a skirt prints. Common practice. */
 export const TRIM_TURN = 1 / 16;
+/** And the smallest that a motor is told, mm: about as much. */
+export const TRIM_MOVE = 0.04;
 /** What the offset is moved by at once: up where it drags, and never more than so much down. mm. */
 const UP_AT_ONCE = 0.05;
 const DOWN_AT_ONCE = 0.02;
@@ -74,8 +76,8 @@ export function skirtTrim({ adjusters, print, rounds }: SkirtTrimAsk): SkirtAdvi
   };
   const sides = sidesOf(print);
   const bed = adjusters.length >= 3 ? stiffBed(adjusters) : null;
-  for (const [index, { id, pitch, clockwise }] of (bed ? adjusters : []).entries())
-    for (const turns of [TRIM_TURN, -TRIM_TURN]) {
+  for (const [index, { id, pitch, clockwise, motor }] of (bed ? adjusters : []).entries())
+    for (const turns of motor ? [TRIM_MOVE, -TRIM_MOVE] : [TRIM_TURN, -TRIM_TURN]) {
       // What was turned just now is not turned back: looks are coarse, and it would go to and fro.
       const made = rounds.at(-2)?.made;
       if (made?.do === 'turn' && made.adjuster === id && made.turns === -turns) continue;
