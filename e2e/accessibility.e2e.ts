@@ -59,6 +59,12 @@ const PLAIN: [string, string, string][] = [
   ['the soak tool', '/tools/soak', 'soak-time'],
   ['what goes with what', '/tools/together', 'finding-0'],
   ['the spacer tool', '/tools/spacer', 'solid-view'],
+  ['the first gap', '/tools/gap', 'gap-sentence'],
+  ['two compared', '/tools/compare', 'compare-sentence'],
+  ['a skirt', '/tools/skirt', 'skirt-plan'],
+  ['paper and feel', '/tools/feel', 'gauge-thickness'],
+  ['a practice bed', '/tools/practice', 'practice-plan'],
+  ['the printer’s feet', '/tools/feet', 'feet-across'],
 ];
 
 describe.each([

@@ -46,12 +46,12 @@ describe('each caution stands with the doing that it belongs to', () => {
     expect([...new Set(bare)]).toEqual([]);
   });
 
-  test('all that cannot be undone says that there is one chance, or how it cuts', () => {
+  test('all that cannot be undone says that there is one chance, how it cuts, or when to stop', () => {
     for (const { steps } of PROCEDURES)
       for (const step of steps.filter(({ onceOnly }) => onceOnly)) {
         const gates = steps.filter(({ id }) => step.behind?.includes(id));
         const said = [step, ...gates].flatMap(({ cautions = [] }) => cautions);
-        expect(said.some((caution) => caution === 'once' || caution === 'blade')).toBe(true);
+        expect(said.some((caution) => ['once', 'blade', 'knock'].includes(caution))).toBe(true);
       }
   });
 });

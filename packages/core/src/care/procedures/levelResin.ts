@@ -391,7 +391,7 @@ const steps: ProcedureStep[] = [
     doing:
       'Vat out. Lower by jog until home trips, the last 10 mm a tenth at a time, a hand at the switch. Set zero there; after a lock one first layer higher. Up by 50 mm, vat back.',
     phase: 'zero',
-    cautions: ['knock', 'moving'],
+    cautions: ['knock', 'moving', 'resin'],
     cant: [{ label: 'The machine does not let me', to: STOPPED }],
     next: 'asked',
   },
