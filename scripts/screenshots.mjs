@@ -150,6 +150,8 @@ await phone.getByTestId('ready-at').waitFor();
 await settle(phone);
 await phone.getByTestId('begin-job').click();
 await phone.getByTestId('card-ready').waitFor();
+if ((await phone.getByTestId('manner').innerText()) === 'step by step') await phone.getByTestId('manner').click();
+await settle(phone);
 for (const tick of await phone.getByTestId(/^check-/).all()) await tick.click();
 for (const [button, card] of [
   ['step-done', 'lower'],

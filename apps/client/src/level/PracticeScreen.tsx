@@ -168,7 +168,7 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
             {...(fault ? { error: fault } : {})}
             testID="practice-eighths"
           />
-          <View style={{ flexDirection: 'row', gap: 8 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <ActionButton label="Anticlockwise" grow onPress={() => turn(-1)} testID="practice-back" />
             <ActionButton label="Clockwise" grow onPress={() => turn(1)} testID="practice-clock" />
           </View>
