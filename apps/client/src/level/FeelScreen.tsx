@@ -36,7 +36,11 @@ export function FeelScreen() {
       ) : (
         <>
           {bench.felt.begun ? null : <BedPick ask={bench.bed} onChange={(next) => change({ ...bench, bed: next })} />}
-          <FeelHeights bed={bed} felt={bench.felt} onChange={(felt) => change({ ...bench, felt })} />
+          {bed.adjusters.length < 3 ? (
+            <Words tone="stop">This machine has fewer than three adjusters: none to feel for.</Words>
+          ) : (
+            <FeelHeights bed={bed} felt={bench.felt} onChange={(felt) => change({ ...bench, felt })} />
+          )}
         </>
       )}
     </Page>

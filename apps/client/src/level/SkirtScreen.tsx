@@ -122,6 +122,11 @@ function Trim({ bench, bed, onChange }: { bench: Bench; bed: BenchBed; onChange:
       <Words size="turn" bold live testID="skirt-title">
         {title}
       </Words>
+      {adjusters.length < 3 ? (
+        <Words size="small" tone="steel">
+          Fewer than three adjusters are written down: the offset alone is trimmed here.
+        </Words>
+      ) : null}
       {advice?.do === 'turn' ? (
         <FeelPlan
           places={adjusters.map(({ id, x, y }) => ({

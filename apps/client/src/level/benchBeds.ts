@@ -35,15 +35,16 @@ const PLACES: Record<BedAsk['plain'], [id: string, x: number, y: number][]> = {
   ],
 };
 
-/** The bed that is asked for, its adjusters as they are known to be; of a machine that can't be turned level, a plain one. */
+/** The bed that is asked for, its adjusters as they are known to be; of a machine that can't be turned level, none. */
 export function benchBed(
   { machineId, plain, clockwise }: BedAsk,
   machines: readonly MachineOverview[],
   learned: readonly AdjusterLearned[] = [],
 ): BenchBed {
-  const machine = machines.find((one) => one.id === machineId && canBeLevelled(one)) ?? null;
+  const machine = machines.find((one) => one.id === machineId) ?? null;
   if (machine) {
-    const { adjusters, seenFrom, printWidth, printDepth } = setupOf(machine, learned);
+    const { seenFrom, printWidth, printDepth } = machine;
+    const adjusters = canBeLevelled(machine) ? setupOf(machine, learned).adjusters : [];
     return {
       machine,
       adjusters,

@@ -20,6 +20,8 @@ import { lastZMark } from './noteStore';
 
 /** So many of the latest levels are looked back upon. */
 const LATEST = 40;
+/** So many of the latest checks tell the probe's scatter. */
+const NOISE_CHECKS = 10;
 /** From such a level on what happened is looked for. */
 const DAY_MS = 86_400_000;
 /** Works on a surface that change its height. */
@@ -116,7 +118,8 @@ export async function levelsOf(db: Knex, machineId: string, now: number): Promis
     .limit(LATEST)
     .select('id', 'at', 'way', 'result')) as { id: string; at: number; way: MeasuredLevel['way']; result: string }[];
   const rounds = await roundsOf(db, checks);
-  const noise = noiseOf(rounds.values());
+  // The latest say how the probe is now.
+  const noise = noiseOf([...rounds.values()].slice(0, NOISE_CHECKS));
   const items = [...checks.map((check) => ofCheck(check, rounds.get(check.id)!.at(-1), noise)), ...notes.map(ofNote)]
     .sort((a, b) => b.at - a.at || (a.id < b.id ? 1 : -1))
     .slice(0, LATEST);
