@@ -18,7 +18,13 @@ import {
   topClearance,
   underbedClearance,
 } from './index';
+import { compareMethods } from './level/compareMethods';
 import { compareRounds } from './level/compareRounds';
+import { evenFeet } from './level/evenFeet';
+import { footZero, gapBudget } from './level/gapBudget';
+import { levelDrift } from './level/levelDrift';
+import { settleSign } from './level/settleSign';
+import { skirtTrim } from './level/skirtTrim';
 import { limitOf } from './level/limitOf';
 import { stiffBed } from './level/stiffBed';
 import { spacerSolid } from './fit/spacerSolid';
@@ -193,6 +199,43 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
       machine: 'm',
       surface: 's',
     },
+  ],
+  gapBudget: [
+    gapBudget,
+    {
+      way: 'quarters',
+      gauge: { value: 0.1, sd: 0.002 },
+      film: { value: 0.127, sd: 0.003 },
+      gaugeGives: { value: 0.015, sd: 0.008 },
+      filmGives: { value: 0.008, sd: 0.005 },
+      raise: 0.01,
+      firstLayer: 0.05,
+    },
+  ],
+  footZero: [footZero, { flat: [9.96, 9.97], control: [10, 10.01] }],
+  skirtTrim: [
+    skirtTrim,
+    {
+      adjusters,
+      print: rect,
+      rounds: [{ looks: { front: 'gaps', right: 'touching', rear: 'touching', left: 'ridged' }, made: null }],
+    },
+  ],
+  evenFeet: [
+    ({ first, turned, span }: { first: number; turned: number; span: number }) => evenFeet({ first, turned }, span),
+    { first: 1.5, turned: -0.5, span: 200 },
+  ],
+  settleSign: [
+    ({ points: p, high }: { points: typeof points; high: { x: number; y: number } }) => settleSign(p, high),
+    { points, high: { x: 200, y: 200 } },
+  ],
+  levelDrift: [
+    ({ spans }: { spans: { left: number; found: number; days: number }[] }) => levelDrift(spans),
+    { spans: [7, 14, 20].map((days) => ({ left: 0.03, found: 0.03 + 0.01 * days, days })) },
+  ],
+  compareMethods: [
+    (ask: Parameters<typeof compareMethods>[0]) => compareMethods(ask, () => 0.5),
+    { a: [0.2, 0.21, 0.19, 0.2], b: [0.25, 0.27, 0.24, 0.26], rule: { each: 4, looks: 2 }, matters: 0.03 },
   ],
   tQuantile: [({ p, nu }: { p: number; nu: number }) => tQuantile(p, nu), { p: 0.9, nu: 4 }],
   checkMount: [

@@ -1,7 +1,7 @@
 import { ImpossibleEvent, takeBack } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { fittedAt, isTaken } from '../surfaces/spanStore';
-import { keepPlatformKey } from '../fleet/store';
+import { findMachine, keepPlatformKey } from '../fleet/store';
 import { withdrawLevelNote, withdrawZMark } from '../level/noteStore';
 import { layPlain, liftPlain } from '../surfaces/stackStore';
 import { countAsBefore, findSurface, keepThickness, needSurface, recordEvent, type Recorded } from '../surfaces/store';
@@ -37,6 +37,8 @@ async function reverse({ db, title, now }: EffectPlace, at: number, record: Step
     case 'level-note':
       return withdrawLevelNote(db, record.id, at);
     case 'key':
+      if ((await findMachine(db, record.machineId))?.platformKey !== record.now)
+        throw new ImpossibleEvent('no-change', 'The key of the platform was changed since.');
       return void (await keepPlatformKey(db, record.machineId, record.was, at));
     case 'z-mark':
       return withdrawZMark(db, record.id, at);

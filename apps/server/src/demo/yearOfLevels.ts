@@ -1,4 +1,5 @@
 import type { LevelNoteRaw } from '@even-bed/core';
+import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { CORNERS, TUGS, type Corner, type Tug } from '@even-bed/core/level/tugs';
 import seedrandom from 'seedrandom';
 import { keepLevelNote, keepZMark } from '../level/noteStore';
@@ -47,7 +48,7 @@ export function yearOfLevels({ machineIds, ids, seed, begin, now }: Year): DemoE
       if (machine.name === MOVED) mark(machineId, now - MOVED_DAYS_AGO * DAY_MS, 'home');
     } else if (random() < 0.4) {
       const [width, depth] = model.print;
-      const adjusters = model.adjusters.map(({ id, x, y, pitch, clockwise }) => ({ id, x, y, pitch, clockwise }));
+      const adjusters = model.adjusters.map(plainAdjuster);
       for (const days of [310, 205, 96, 33]) {
         const at = now - Math.round((days + between(0, 9)) * DAY_MS);
         const touching = { front: 'touching', right: 'touching', rear: 'touching', left: 'touching' } as const;

@@ -3,7 +3,8 @@ import { gaugeOf, type GaugeKind } from '@even-bed/core/level/gauge';
 import type { Knex } from 'knex';
 import { actorOf } from '../kernel/acting';
 import { writeEntry } from '../kernel/book';
-import { atField, idTaken, notFound } from '../kernel/problem';
+import { atField, idTaken } from '../kernel/problem';
+import { takeBack } from '../kernel/takeBack';
 
 interface GaugeRow {
   id: string;
@@ -56,10 +57,8 @@ export async function keepGauge(db: Knex, id: string, { name, kind, caliper, lay
 
 /** Lets go of a gauge. */
 export async function withdrawGauge(db: Knex, id: string, at: number): Promise<void> {
-  const row = await db<GaugeRow>('gauges').where({ id }).first();
-  if (!row) throw notFound('This gauge');
-  if (row.withdrawn_at !== null) return;
-  await db<GaugeRow>('gauges').where({ id }).update({ withdrawn_at: at });
+  const row = await takeBack<GaugeRow>(db, 'gauges', { id, at, what: 'This gauge' });
+  if (!row) return;
   await writeEntry(db, { at, kind: 'gauge-withdrawn', data: { gaugeId: id, name: row.name } });
 }
 

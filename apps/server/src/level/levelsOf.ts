@@ -22,7 +22,6 @@ import { lastZMark } from './noteStore';
 const LATEST = 40;
 /** So many of the latest checks tell the probe's scatter. */
 const NOISE_CHECKS = 10;
-/** From such a level on what happened is looked for. */
 const DAY_MS = 86_400_000;
 /** Works on a surface that change its height. */
 const THINNER = ['renewed', 'repaired', 'other'];

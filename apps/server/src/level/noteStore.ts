@@ -21,7 +21,8 @@ import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
 import { writeEntry } from '../kernel/book';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
-import { atField, idTaken, notFound } from '../kernel/problem';
+import { atField, idTaken } from '../kernel/problem';
+import { takeBack } from '../kernel/takeBack';
 
 interface NoteRow {
   id: string;
@@ -78,10 +79,8 @@ function resultOf(raw: LevelNoteRaw): LevelNoteResult {
 
 /** Takes a level by hand back. */
 export async function withdrawLevelNote(db: Knex, id: string, at: number): Promise<void> {
-  const row = await db<NoteRow>('level_notes').where({ id }).first();
-  if (!row) throw notFound('This level');
-  if (row.withdrawn_at !== null) return;
-  await db<NoteRow>('level_notes').where({ id }).update({ withdrawn_at: at });
+  const row = await takeBack<NoteRow>(db, 'level_notes', { id, at, what: 'This level' });
+  if (!row) return;
   await writeEntry(db, {
     at,
     kind: 'level-note-withdrawn',
@@ -152,10 +151,8 @@ export async function keepZMark(
 
 /** Takes back that zero was set, or home moved: the one before counts again. */
 export async function withdrawZMark(db: Knex, id: string, at: number): Promise<void> {
-  const row = await db<MarkRow>('z_marks').where({ id }).first();
-  if (!row) throw notFound('This mark');
-  if (row.withdrawn_at !== null) return;
-  await db<MarkRow>('z_marks').where({ id }).update({ withdrawn_at: at });
+  const row = await takeBack<MarkRow>(db, 'z_marks', { id, at, what: 'This mark' });
+  if (!row) return;
   await writeEntry(db, {
     at,
     kind: 'z-mark-withdrawn',

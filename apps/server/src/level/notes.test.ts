@@ -203,6 +203,23 @@ describe('the job that levels a platform', () => {
     await shop.api.put(`/api/jobs/${jobId}/events/${newId()}`).send({ event: undone }).expect(200);
     expect(await notes()).toEqual([]);
     expect(await zero()).toMatchObject({ zero: null, stands: { state: 'never' } });
+    // Somebody has put the key right meanwhile: undone to before it was read, theirs stays.
+    const { body: now } = await shop.api.get(`/api/machines/${resin}`).expect(200);
+    await shop.api
+      .put(`/api/machines/${resin}`)
+      .send({
+        ...facts(shop.areaId, { name: 'Stilt', family: 'resin', adjusters: [], platformKey: 5 }),
+        ...{ version: now.version, at: NOW, tag: now.tag },
+      })
+      .expect(200);
+    for (let at = last.at + 2 * MINUTE; ; at += MINUTE) {
+      const one = (await shop.api.get(`/api/jobs/${jobId}`).expect(200)).body as Job;
+      const state = replayRun(setup, one.events);
+      if (state.at === 'loosen') break;
+      const event = { kind: 'undone', stepId: state.at!, at };
+      await shop.api.put(`/api/jobs/${jobId}/events/${newId()}`).send({ event }).expect(200);
+    }
+    expect(await key()).toBe(5);
   });
 });
 

@@ -143,10 +143,10 @@ const steps: ProcedureStep[] = [
     id: 'lower',
     title: 'Lower it by jog',
     doing:
-      'A hand at the switch, eyes at the platform. The last 10 mm a tenth at a time. From the first touch on ten tenths more at most: by then home trips.',
+      'A hand at the switch, eyes at the platform. The last 10 mm a tenth at a time. It touches where it begins to rise in its screws, which is seen through resin too: from there ten tenths more at most, by then home trips.',
     why: 'Homing by itself it would be driven on as far as home is too low.',
     phase: 'home',
-    cautions: ['knock', 'moving'],
+    cautions: ['knock', 'moving', 'resin'],
     onceOnly: true,
     behind: ['loosen'],
     ask: {
