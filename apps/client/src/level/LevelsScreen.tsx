@@ -49,7 +49,7 @@ export function LevelsScreen() {
         left={<Drawn machine={machine} items={data.items} />}
         right={
           <>
-            <LookAgainPart again={data.again} />
+            <LookAgainPart again={data.again} drifts={machine.family === 'filament'} />
             <Listed machine={machine} items={data.items} />
           </>
         }
@@ -59,7 +59,8 @@ export function LevelsScreen() {
 }
 
 function Drawn({ machine, items }: { machine: MachineOverview; items: readonly MeasuredLevel[] }) {
-  const aim = machine.aim ?? firstLayerAim(machine);
+  // An aim is for what a probe or paper measures: tugs know no hundredths.
+  const aim = machine.family === 'resin' ? null : (machine.aim ?? firstLayerAim(machine));
   const measured = [...items].reverse().filter(({ least }) => least !== null);
   if (measured.length === 0)
     return (
@@ -73,16 +74,17 @@ function Drawn({ machine, items }: { machine: MachineOverview; items: readonly M
       <SpanTrend
         aim={aim}
         label={`Highest less lowest over the last ${measured.length} levels, each from the least to the most it can be`}
-        spans={measured.map(({ id, at, least, most, way }) => ({
+        spans={measured.map(({ id, at, least, most, way, verdict }) => ({
           id,
           at,
           least: least!,
           most,
           mark: levelWayMark(way),
+          good: verdict === 'even',
         }))}
       />
       <Words size="small" tone="steel">
-        {`Highest less lowest, ${currentManner().units}: each bar from the least to the most it can be; pale and open above where it isn’t known. Dashed: the aim, ${length(aim)}. ${ways.map((way) => `${levelWayMark(way)} ${levelWayWords(way)}`).join(', ')}.`}
+        {`Highest less lowest, ${currentManner().units}: each bar from the least to the most it can be; pale and open above where it isn’t known. ${aim === null ? '' : `Dashed: the aim, ${length(aim)}. `}${ways.map((way) => `${levelWayMark(way)} ${levelWayWords(way)}`).join(', ')}.`}
       </Words>
     </View>
   );

@@ -8,8 +8,8 @@ import { Signal } from '../ui/Signal';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 
-/** When to look at a level again: what has happened since, and what its own drift says. */
-export function LookAgainPart({ again }: { again: LookAgain }) {
+/** When to look at a level again: what has happened since, and what its own drift says, where checks can show one. */
+export function LookAgainPart({ again, drifts }: { again: LookAgain; drifts: boolean }) {
   const now = useNow();
   return (
     <Section title="WHEN TO LOOK AGAIN" testID="look-again">
@@ -22,11 +22,13 @@ export function LookAgainPart({ again }: { again: LookAgain }) {
           </View>
         </View>
       ))}
-      <Words size="small" tone="steel" testID="drift">
-        {again.next
-          ? `${driftWords(again, currentManner())} The next ${shortDate(again.next.at, now)}.`
-          : driftWords(again, currentManner())}
-      </Words>
+      {drifts ? (
+        <Words size="small" tone="steel" testID="drift">
+          {again.next
+            ? `${driftWords(again, currentManner())} The next ${shortDate(again.next.at, now)}.`
+            : driftWords(again, currentManner())}
+        </Words>
+      ) : null}
     </Section>
   );
 }

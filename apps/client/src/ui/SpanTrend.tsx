@@ -17,13 +17,15 @@ export interface TimedSpan {
   most: number | null;
   /** A letter under it: how it was found. */
   mark: string;
+  /** It was found to be as it should. */
+  good: boolean;
 }
 
 interface Props {
   /** In order of time. */
   spans: readonly TimedSpan[];
-  /** mm */
-  aim: number;
+  /** mm; null: none is wanted of it. */
+  aim: number | null;
   label: string;
 }
 
@@ -40,7 +42,7 @@ export function SpanTrend({ spans, aim, label }: Props) {
   const palette = usePalette();
   const now = useNow();
   const [width, setWidth] = useState(usePrinting() ? ON_PAPER : 0);
-  const highest = 1.15 * Math.max(aim, ...spans.map(({ least, most }) => most ?? least));
+  const highest = 1.15 * Math.max(aim ?? 0, ...spans.map(({ least, most }) => most ?? least));
   const [from, to] = [spans[0]?.at ?? 0, spans.at(-1)?.at ?? 1];
   const x = (at: number) => LEFT + 10 + ((at - from) / Math.max(1, to - from)) * (width - LEFT - 30);
   const y = (mm: number) => TOP + (1 - mm / highest) * (HEIGHT - TOP - BOTTOM);
@@ -68,16 +70,18 @@ export function SpanTrend({ spans, aim, label }: Props) {
               </SvgText>
             </G>
           ))}
-          <Line
-            x1={LEFT}
-            x2={width}
-            y1={y(aim)}
-            y2={y(aim)}
-            stroke={palette.ready}
-            strokeWidth={2}
-            strokeDasharray="5 5"
-          />
-          {spans.map(({ id, at, least, most, mark }) => {
+          {aim === null ? null : (
+            <Line
+              x1={LEFT}
+              x2={width}
+              y1={y(aim)}
+              y2={y(aim)}
+              stroke={palette.ready}
+              strokeWidth={2}
+              strokeDasharray="5 5"
+            />
+          )}
+          {spans.map(({ id, at, least, most, mark, good }) => {
             const high = most ?? highest;
             return (
               <G key={id}>
@@ -86,7 +90,7 @@ export function SpanTrend({ spans, aim, label }: Props) {
                   y={y(high)}
                   width={8}
                   height={Math.max(3, y(least) - y(high))}
-                  fill={(most ?? least) <= aim ? palette.ink : palette.due}
+                  fill={good ? palette.ink : palette.due}
                   fillOpacity={most === null ? 0.35 : 1}
                 />
                 <SvgText x={x(at)} y={HEIGHT - BOTTOM + 16} textAnchor="middle" {...text} fill={palette.ink}>
