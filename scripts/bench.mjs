@@ -9,7 +9,7 @@ ensureClient();
 console.log(
   `Node ${process.versions.node}, ${process.platform} ${process.arch}, ${new Date().toISOString().slice(0, 10)}`,
 );
-for (const name of ['sums', 'soak', 'shop', 'bundle']) {
+for (const name of ['sums', 'shape', 'soak', 'shop', 'bundle']) {
   const { status } = spawnSync(TSX, [path.join(ROOT, `bench/${name}.bench.ts`)], { cwd: ROOT, stdio: 'inherit' });
   if (status !== 0) process.exitCode = 1;
 }
