@@ -11,6 +11,8 @@ export interface LeastSquares {
   rank: number;
   /** reading − fit, in order of the rows. */
   residuals: number[];
+  /** Variance of a combination of the unknowns for readings of deviation 1, where the rows determine it. */
+  varianceOf: (combination: readonly number[]) => number;
   /** Orthonormal directions of the unknowns in which the rows say nothing, one an array. */
   unseen: number[][];
 }
@@ -47,6 +49,16 @@ export function solveLeast(rows: readonly (readonly number[])[], readings: reado
     spread: variance.map(Math.sqrt),
     rank: kept.filter(Boolean).length,
     residuals: rows.map((row, i) => readings[i]! - row.reduce((sum, factor, j) => sum + factor * solution[j]!, 0)),
+    varianceOf: (combination) => {
+      let variance = 0;
+      for (const [k, value] of diagonal.entries()) {
+        if (!kept[k]) continue;
+        let share = 0;
+        for (let j = 0; j < unknowns; j++) share += combination[j]! * right.get(j, k);
+        variance += (share / value) ** 2;
+      }
+      return variance;
+    },
     unseen: diagonal.flatMap((_, k) => (kept[k] ? [] : [Array.from({ length: unknowns }, (_u, j) => right.get(j, k))])),
   };
 }
