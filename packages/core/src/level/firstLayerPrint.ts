@@ -1,0 +1,249 @@
+import modeling from '@jscad/modeling';
+import { needNumbers } from '../needNumbers';
+import { PRINTED, type Printed } from '../fit/compatibility';
+import { meshOf, type Mesh } from '../fit/solidFile';
+
+const { primitives, transforms } = modeling;
+
+/** Nozzle and bed for the first layer of a material, °C. Common practice; the spool's label says better. */
+export const PRINT_HEAT: Record<Exclude<Printed, 'resin'>, { nozzle: number; bed: number }> = {
+  pla: { nozzle: 210, bed: 60 },
+  petg: { nozzle: 240, bed: 80 },
+  abs: { nozzle: 245, bed: 100 },
+  tpu: { nozzle: 225, bed: 45 },
+  nylon: { nozzle: 255, bed: 80 },
+  pc: { nozzle: 270, bed: 105 },
+  pp: { nozzle: 230, bed: 85 },
+};
+
+export interface FirstLayerPrintAsk {
+  /** Where the machine can print, mm, and how high. */
+  print: { x: number; y: number; width: number; depth: number };
+  height: number;
+  /** Middles of the pads, mm. */
+  places: readonly { x: number; y: number }[];
+  pad: number;
+  layer: number;
+  /** Width of a line, mm. */
+  line: number;
+  filament: number;
+  nozzle: number;
+  bed: number;
+  /** °C of the hottest bed that the machine has, or null. */
+  hottest: number | null;
+  /** The machine's own command that switches compensation off after homing; null: it is switched off by hand, or it stays on. */
+  offCommand: string | null;
+  compensation: 'on' | 'off';
+}
+
+/** One pad as it is printed: its place, mm. */
+export interface Pad {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  /** Its middle was moved inward to stay on the plate. */
+  moved: boolean;
+}
+
+export interface FirstLayerPrint {
+  gcode: string;
+  pads: Pad[];
+  /** Places left out since a pad there would lie over another. */
+  left: { x: number; y: number }[];
+  /** Filament, mm, and minutes of printing, without warming. */
+  filament: number;
+  minutes: number;
+}
+
+/** Bounds of what is written into a file that heats and moves. Our own. */
+const NOZZLE = { least: 160, most: 300 };
+const BED = { least: 0, most: 130 };
+const SPEED = 20;
+const TRAVEL = 100;
+const LIFT = 2;
+const EDGE = 5;
+const RETRACT = 1;
+const PRIME = { length: 60, gap: 4 };
+
+/**
+ * A test print of one-layer pads, as G-code: warm the bed, warm the nozzle without dripping, home, prime along the front edge,
+ * pads by lines side by side, then up and off with the heat.
+ *
+ * Words and codes are those of numerical control (G0, G1, G21, G28, G90, G92) and the common codes of extruders; no command of
+ * one kind of machine is written but the one that the shop gives.
+ * @throws RangeError sizes and temperatures that are not safe, a command with more than letters, figures, dots, signs and blanks
+ * Source: ISO 6983-1:2009 for the format and the preparatory functions (from memory); extruder codes common practice.
+ */
+export function firstLayerPrint(ask: FirstLayerPrintAsk): FirstLayerPrint {
+  needNumbers('firstLayerPrint', ask);
+  const { print, pad, layer, line, filament, nozzle, bed, hottest } = ask;
+  const between = (what: string, value: number, least: number, most: number) => {
+    if (!(value >= least && value <= most))
+      throw new RangeError(`firstLayerPrint needs ${what} from ${least} to ${most}, got ${value}`);
+  };
+  between('a print area at least 70 mm wide', print.width, 70, 2000);
+  between('a print area at least 40 mm deep', print.depth, 40, 2000);
+  between('a build height', ask.height, 30, 3000);
+  between('pads', pad, 8, 60);
+  between('a layer', layer, 0.08, 0.6);
+  between('a line', line, 0.2, 1.5);
+  between('a line wider than its layer', line / layer, 1, 10);
+  between('filament', filament, 1, 4);
+  between('a nozzle, in °C,', nozzle, NOZZLE.least, NOZZLE.most);
+  between('a bed, in °C,', bed, BED.least, Math.min(BED.most, hottest ?? BED.most));
+  if (ask.places.length === 0 || ask.places.length > 60)
+    throw new RangeError(`firstLayerPrint needs 1 to 60 places, got ${ask.places.length}`);
+  const { offCommand } = ask;
+  if (offCommand !== null && !/^[A-Za-z][A-Za-z0-9 ._=-]{0,40}$/.test(offCommand))
+    throw new RangeError('firstLayerPrint needs a command of letters, figures, blanks, dots, signs, at most 41');
+
+  const { pads, left } = padsAt(ask);
+  const program = new Program(ask);
+  program.begin();
+  for (const one of pads) program.pad(one);
+  program.end();
+  return { gcode: program.text(), pads, left, filament: program.extruded, minutes: program.seconds / 60 };
+}
+
+/** Pads on the plate, clear of the line in front and of each other. */
+function padsAt({ print, pad, places, line }: FirstLayerPrintAsk): Pick<FirstLayerPrint, 'pads' | 'left'> {
+  const half = pad / 2;
+  const front = print.y + EDGE + PRIME.gap + line;
+  const inside = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
+  const pads: Pad[] = [];
+  const left: { x: number; y: number }[] = [];
+  for (const { x, y } of places) {
+    const cx = inside(x, print.x + EDGE + half, print.x + print.width - EDGE - half);
+    const cy = inside(y, front + half, print.y + print.depth - EDGE - half);
+    const over = pads.some(
+      ({ x0, y0 }) => Math.abs(x0 + half - cx) < pad + line && Math.abs(y0 + half - cy) < pad + line,
+    );
+    if (over) left.push({ x, y });
+    else pads.push({ x0: cx - half, y0: cy - half, x1: cx + half, y1: cy + half, moved: cx !== x || cy !== y });
+  }
+  return { pads, left };
+}
+
+class Program {
+  private readonly lines: string[] = [];
+  private at: { x: number; y: number };
+  extruded = 0;
+  seconds = 0;
+
+  constructor(private readonly ask: FirstLayerPrintAsk) {
+    this.at = { x: ask.print.x, y: ask.print.y };
+  }
+
+  text(): string {
+    return `${this.lines.join('\n')}\n`;
+  }
+
+  begin(): void {
+    const { ask } = this;
+    const { print, bed, nozzle, layer, line } = ask;
+    this.add(
+      '; pads of one layer, to measure with calipers',
+      `; layer ${fixed(layer)} mm, line ${fixed(line)} mm, compensation ${ask.compensation}`,
+      'G21',
+      'G90',
+      'M83',
+      `M140 S${Math.round(bed)}`,
+      // Not hot enough to drip while the bed warms and the machine homes.
+      `M104 S${Math.min(150, Math.round(nozzle))}`,
+      'G28',
+      'G0 Z10 F600',
+    );
+    if (ask.compensation === 'off')
+      this.add(ask.offCommand ?? '; switch compensation off at the machine now, and do not home again');
+    const [x, y] = [print.x + EDGE, print.y + EDGE];
+    this.add(
+      `G0 X${fixed(x)} Y${fixed(y)} F${TRAVEL * 60}`,
+      `M190 S${Math.round(bed)}`,
+      `M109 S${Math.round(nozzle)}`,
+      'G92 E0',
+    );
+    this.at = { x, y };
+    this.add(`G0 Z${fixed(layer)} F300`);
+    this.bead(x + Math.min(PRIME.length, print.width - 2 * EDGE), y);
+    this.lift();
+  }
+
+  pad({ x0, y0, x1, y1 }: Pad): void {
+    const { line, layer } = this.ask;
+    const rows = Math.max(1, Math.floor((y1 - y0) / line));
+    // Lines side by side, their outer edges on the pad's.
+    const first = (y0 + y1) / 2 - ((rows - 1) * line) / 2;
+    const [left, right] = [x0 + line / 2, x1 - line / 2];
+    this.add(
+      `G0 X${fixed(left)} Y${fixed(first)} F${TRAVEL * 60}`,
+      `G0 Z${fixed(layer)} F300`,
+      `G1 E${fixed(RETRACT, 4)} F1200`,
+    );
+    this.seconds += Math.hypot(left - this.at.x, first - this.at.y) / TRAVEL + 2;
+    this.at = { x: left, y: first };
+    for (let row = 0; row < rows; row++) {
+      const y = first + row * line;
+      if (row > 0) this.bead(this.at.x, y);
+      this.bead(row % 2 === 0 ? right : left, y);
+    }
+    this.lift();
+  }
+
+  end(): void {
+    const { print, height } = this.ask;
+    this.add(
+      'M104 S0',
+      'M140 S0',
+      `G0 Z${fixed(Math.min(height, 40))} F600`,
+      `G0 X${fixed(print.x + EDGE)} Y${fixed(print.y + print.depth - EDGE)} F${TRAVEL * 60}`,
+      'M84 X Y E',
+      '; let it cool before the pads come off; measure each in its middle',
+    );
+  }
+
+  private lift(): void {
+    this.add(`G1 E-${fixed(RETRACT, 4)} F1800`, `G0 Z${fixed(this.ask.layer + LIFT)} F600`);
+  }
+
+  /** A line of plastic as wide and high as asked, of the volume that fills it. */
+  private bead(x: number, y: number): void {
+    const { line, layer, filament } = this.ask;
+    const length = Math.hypot(x - this.at.x, y - this.at.y);
+    const fed = (length * line * layer) / ((Math.PI / 4) * filament ** 2);
+    this.add(`G1 X${fixed(x)} Y${fixed(y)} E${fixed(fed, 5)} F${SPEED * 60}`);
+    this.extruded += fed;
+    this.seconds += length / SPEED;
+    this.at = { x, y };
+  }
+
+  private add(...lines: string[]): void {
+    this.lines.push(...lines);
+  }
+}
+
+const fixed = (value: number, digits = 3) => value.toFixed(digits);
+
+/** The pads as a solid, for whoever prints from a model: one body a pad, as they lie on the plate. */
+export function padSolid({ pads, layer }: { pads: readonly Pad[]; layer: number }): Mesh {
+  if (pads.length === 0) throw new RangeError('padSolid needs at least 1 pad, got 0');
+  const meshes = pads.map(({ x0, y0, x1, y1 }) =>
+    meshOf(
+      transforms.translate(
+        [(x0 + x1) / 2, (y0 + y1) / 2, layer / 2],
+        primitives.cuboid({ size: [x1 - x0, y1 - y0, layer] }),
+      ),
+    ),
+  );
+  const all: Mesh = { corners: [], triangles: [], edges: [] };
+  for (const { corners, triangles, edges } of meshes) {
+    const from = all.corners.length;
+    all.corners.push(...corners);
+    all.triangles.push(...triangles.map((one) => one.map((i) => i + from) as [number, number, number]));
+    all.edges.push(...edges.map((one) => one.map((i) => i + from) as [number, number]));
+  }
+  return all;
+}
+
+/** Materials that the test print knows. */
+export const PRINT_MATERIALS = PRINTED.filter((one): one is Exclude<Printed, 'resin'> => one !== 'resin');

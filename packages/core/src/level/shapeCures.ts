@@ -1,0 +1,213 @@
+import { needNumbers } from '../needNumbers';
+import { describeShape, type BedShape } from './describeShape';
+import { flatness } from './flatness';
+import { gridOf } from './gridOf';
+import type { HeightPoint } from './HeightPoint';
+import { planShims, type ShimPlan, type ShimTape } from './planShims';
+import { solveLeast } from './solveLeast';
+
+/**
+ * mount: take it as it is · under-bed, under-sheet: look there first · shim: strips of tape · ease: bend it straight · map: let
+ * the machine follow its map · glass-pad: a pane on a pad that conducts · glass-clips: a pane laid on · lap: rub it flat
+ */
+export const CURES = [
+  'mount',
+  'under-bed',
+  'under-sheet',
+  'shim',
+  'ease',
+  'map',
+  'glass-pad',
+  'glass-clips',
+  'lap',
+] as const;
+export type CureId = (typeof CURES)[number];
+
+/** What has to be so, or to be found out, before a cure is begun. */
+export type CureNeed =
+  /** Off the machine, the heater off the plate, or its maker allows bending with it. */
+  | 'heater-off'
+  /** The pane itself has to be proven flat by light. */
+  | 'prove-glass'
+  /** What it is lapped on has to be proven flat. */
+  | 'prove-reference'
+  /** Air stands under the pane by as much as the plate is hollow: it warms late and unevenly. */
+  | 'air-gap'
+  /** Sinks bonding, and a re-level with home moved: it is thicker. */
+  | 'stack-changes'
+  /** Its probe must see through what is laid on, or another way of finding zero. */
+  | 'compensation'
+  | 'measure-tape';
+
+export interface ShapeCure {
+  cure: CureId;
+  /** Range that would be left, mm; null: nothing says it before it is tried. */
+  leaves: number | null;
+  /** Within the aim; null: not known. */
+  within: boolean | null;
+  needs: CureNeed[];
+  /** Why it is not offered; null: it is. */
+  not: 'forbidden' | 'no-tape' | 'no-gain' | 'not-this-family' | 'nothing-there' | 'no-compensation' | null;
+  shims: ShimPlan | null;
+}
+
+export interface ShapeCuresAsk {
+  map: readonly HeightPoint[];
+  aim: number;
+  family: 'filament' | 'resin';
+  /** The machine follows its height map while it prints. */
+  compensation: boolean;
+  tape: ShimTape | null;
+  /** May the plate be bent: its heater is off, or its maker allows it; null: nobody knows. */
+  bendable: boolean | null;
+  /** Flatness of the pane or stone at hand, mm; null: not proven yet. */
+  reference: number | null;
+  noise?: number | undefined;
+  plate?: { width: number; depth: number } | undefined;
+}
+
+/** A cure has to take off so much, as a share, to be offered. Our own. */
+const LEAST_GAIN = 0.2;
+/** Hands bend a plate back to about this share of its bow at best. Common practice: less than you think, then light again. */
+const EASED_LEAVES = 0.2;
+
+/**
+ * What can be done about a shape, and what each would leave: what is looked at first, then by what is left, those within the
+ * aim first and of those the least work.
+ * @throws DegenerateInput a map of fewer than 4 readings, all in one line, or not numbers
+ */
+export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: number; cures: ShapeCure[] } {
+  const { map, aim, family, tape, bendable, reference, noise } = ask;
+  needNumbers('shapeCures', { map, aim, reference, noise: noise ?? 0 });
+  if (!(aim > 0)) throw new RangeError(`shapeCures needs an aim above 0 mm, got ${aim}`);
+  if (reference !== null && !(reference >= 0))
+    throw new RangeError(`shapeCures needs a flatness of 0 or more, got ${reference}`);
+  const before = flatness(map).value;
+  const shape = describeShape(map, noise === undefined ? {} : { noise });
+  const within = (leaves: number | null) => (leaves === null ? null : leaves <= aim);
+  const cure = (
+    id: CureId,
+    leaves: number | null,
+    needs: CureNeed[] = [],
+    not: ShapeCure['not'] = null,
+  ): ShapeCure => ({
+    cure: id,
+    leaves,
+    within: within(leaves),
+    needs,
+    not,
+    shims: null,
+  });
+  const gains = (leaves: number) => leaves <= (1 - LEAST_GAIN) * before;
+
+  const shims = tape && before > aim && family === 'filament' ? planShims({ map, tape, aim, plate: ask.plate }) : null;
+  const eased = easedTo(map, before);
+  const followed = followedTo(map, shape.noise?.sd ?? 0);
+  const cures: ShapeCure[] = [
+    cure('mount', before),
+    shape.name === 'high-region' ? cure('under-bed', null) : cure('under-bed', null, [], 'nothing-there'),
+    shape.name === 'bump' ? cure('under-sheet', null) : cure('under-sheet', null, [], 'nothing-there'),
+    shims === null
+      ? cure(
+          'shim',
+          null,
+          ['measure-tape'],
+          family === 'resin' ? 'not-this-family' : tape === null ? 'no-tape' : 'no-gain',
+        )
+      : { ...cure('shim', shims.after, [], shims.verdict === 'no' ? 'no-gain' : null), shims },
+    cure('ease', eased, ['heater-off'], bendable === false ? 'forbidden' : gains(eased) ? null : 'no-gain'),
+    ask.compensation
+      ? cure('map', followed, ['compensation'])
+      : cure('map', followed, ['compensation'], family === 'resin' ? 'not-this-family' : 'no-compensation'),
+    family === 'filament'
+      ? cure(
+          'glass-pad',
+          reference,
+          ['prove-glass', 'stack-changes'],
+          reference !== null && !gains(reference) ? 'no-gain' : null,
+        )
+      : cure('glass-pad', null, [], 'not-this-family'),
+    family === 'filament'
+      ? cure(
+          'glass-clips',
+          reference,
+          ['prove-glass', 'air-gap', 'stack-changes'],
+          reference !== null && !gains(reference) ? 'no-gain' : null,
+        )
+      : cure('glass-clips', null, [], 'not-this-family'),
+    family === 'resin'
+      ? cure('lap', reference, ['prove-reference'], reference !== null && !gains(reference) ? 'no-gain' : null)
+      : cure('lap', null, [], 'not-this-family'),
+  ];
+  return {
+    shape,
+    flatness: before,
+    cures: cures.sort((p, q) => rank(p) - rank(q) || WORK.indexOf(p.cure) - WORK.indexOf(q.cure)),
+  };
+
+  function rank({ cure: id, not, within: good, leaves }: ShapeCure): number {
+    if (not !== null) return 9;
+    // What presses from below, or lies beneath the sheet, costs nothing to look for.
+    if (id === 'under-bed' || id === 'under-sheet') return 0;
+    if (good) return 1;
+    return leaves === null ? 2 : 3;
+  }
+}
+
+/** From the least work to the most. Our own order. */
+const WORK: readonly CureId[] = [
+  'mount',
+  'under-bed',
+  'under-sheet',
+  'map',
+  'shim',
+  'glass-pad',
+  'glass-clips',
+  'lap',
+  'ease',
+];
+
+/** What is left when the bow along the direction that bends easiest is taken out but for what hands leave of it, mm. */
+function easedTo(map: readonly HeightPoint[], before: number): number {
+  const xs = map.map(({ x }) => x);
+  const ys = map.map(({ y }) => y);
+  const scaled = (values: readonly number[]) => {
+    const [low, high] = [Math.min(...values), Math.max(...values)];
+    return values.map((value) => (2 * value - low - high) / (high - low || 1));
+  };
+  const [u, v] = [scaled(xs), scaled(ys)];
+  let least = before;
+  for (const bend of [
+    (i: number) => u[i]! ** 2,
+    (i: number) => v[i]! ** 2,
+    (i: number) => ((u[i]! + v[i]!) / 2) ** 2,
+    (i: number) => ((u[i]! - v[i]!) / 2) ** 2,
+  ]) {
+    const { solution } = solveLeast(
+      map.map((_, i) => [1, u[i]!, v[i]!, bend(i)]),
+      map.map(({ z }) => z),
+    );
+    const rest = map.map((point, i) => ({ ...point, z: point.z - (1 - EASED_LEAVES) * solution[3]! * bend(i) }));
+    least = Math.min(least, flatness(rest).value);
+  }
+  return least;
+}
+
+/**
+ * What a machine leaves that follows its map in straight lines from reading to reading, mm: an eighth of the largest second
+ * difference either way, and twice the scatter that it follows too.
+ * Source: error of linear interpolation, e.g. G. Dahlquist, Å. Björck, Numerical Methods in Scientific Computing I, §4.2.
+ */
+function followedTo(map: readonly HeightPoint[], noise: number): number {
+  const grid = gridOf(map);
+  let sag = 0;
+  const along = (heights: readonly number[]) => {
+    for (let i = 1; i + 1 < heights.length; i++) {
+      const second = Math.abs(heights[i - 1]! - 2 * heights[i]! + heights[i + 1]!);
+      if (second === second) sag = Math.max(sag, second / 8);
+    }
+  };
+  grid?.heights.forEach(along);
+  grid?.xs.forEach((_, c) => along(grid.heights.map((row) => row[c]!)));
+  return sag + 2 * noise;
+}
