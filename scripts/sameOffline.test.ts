@@ -5,6 +5,7 @@ import * as jobs from '@even-bed/contract/care/jobOperations';
 import * as fit from '@even-bed/contract/fit/operations';
 import * as fleet from '@even-bed/contract/fleet/operations';
 import * as notes from '@even-bed/contract/level/noteOperations';
+import * as shapes from '@even-bed/contract/level/shapeOperations';
 import * as level from '@even-bed/contract/level/operations';
 import * as surfaces from '@even-bed/contract/surfaces/operations';
 import * as wear from '@even-bed/contract/wear/operations';
@@ -16,7 +17,9 @@ import { newId, NOW, openShop, round, sheet, type Shop } from '../apps/server/sr
 import { routes } from '../apps/server/src/app/routes';
 
 const HOUR = 3_600_000;
-const TABLES = [care, jobs, fit, fleet, level, notes, surfaces, wear].flatMap((module) => Object.values(module));
+const TABLES = [care, jobs, fit, fleet, level, notes, shapes, surfaces, wear].flatMap((module) =>
+  Object.values(module),
+);
 const OPERATIONS = Object.fromEntries(
   TABLES.flatMap((table) => Object.values(table as unknown as Record<string, Operation>)).map((one) => [one.id, one]),
 );
@@ -40,6 +43,8 @@ const ids = Object.fromEntries(
     'gauge',
     'card',
     'practice',
+    'strips',
+    'lap',
   ].map((name) => [name, newId()]),
 ) as Record<string, string>;
 const doc = PROCEDURES.find(({ id }) => id === 'under-bed-check')!;
@@ -51,6 +56,17 @@ const size = {
   ...{ piece: { width: 230, depth: 230 }, notches: [], keepOuts: [], pad: null },
 };
 
+const corners = [0, 1, 2].flatMap((row) =>
+  [0, 1, 2].map((column) => ({ x: 100 * column, y: 100 * row, z: row === 1 ? -0.15 : 0 })),
+);
+const strips = {
+  kind: 'strips',
+  map: corners,
+  tape: { thickness: 0.075, width: 50 },
+  strips: [{ along: 'x', at: 100, from: 0, to: 200, layer: 1 }],
+};
+const touched = { 'front-left': 40, 'front-right': 30, 'rear-left': 20, 'rear-right': 30, middle: 60 };
+const lap = { kind: 'lap', rounds: [{ strokes: 20, touched }], school: 'dry', grit: 120 };
 const gauge = { kind: 'card', caliper: { pieces: 10, reading: 2.1 }, layers: 1 };
 
 /** What a round through the shop does that may wait, in its order. */
@@ -90,6 +106,9 @@ function done({ machineId, start }: Shop): [id: string, params: Record<string, s
     ['keepGauge', id(ids['gauge']), { ...gauge, name: 'Blue card', at: NOW }],
     ['keepGauge', id(ids['card']), { ...gauge, name: 'Old card', at: NOW }],
     ['withdrawGauge', id(ids['card']), { at: NOW + 2 }],
+    ['keepShape', id(ids['strips']), { machineId, surfaceId: null, at: NOW, raw: strips }],
+    ['keepShape', id(ids['lap']), { machineId: null, surfaceId: surface, at: NOW, raw: lap }],
+    ['withdrawShape', id(ids['lap']), { at: NOW + 2 }],
     ['keepPractice', id(ids['practice']), { at: NOW, lesson: 'tilt', seed: 2, acts: [{ do: 'map' }], said: 'nothing' }],
   ];
 }

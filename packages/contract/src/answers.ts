@@ -1,6 +1,7 @@
 import type { BookAnswers } from './book/operations';
 import type { JobAnswers } from './care/jobOperations';
 import type { NoteAnswers } from './level/noteOperations';
+import type { ShapeAnswers } from './level/shapeOperations';
 import type { CareAnswers } from './care/operations';
 import type { FitAnswers } from './fit/operations';
 import type { FleetAnswers } from './fleet/operations';
@@ -24,6 +25,7 @@ export interface Answers
     FleetAnswers,
     LevelAnswers,
     NoteAnswers,
+    ShapeAnswers,
     ScanAnswers,
     PeopleAnswers,
     RuleAnswers,

@@ -7,6 +7,7 @@ export * from './fleet/records';
 export * from './kit/fields';
 export { validate, type Validated } from './kit/validate';
 export * from './level/notes';
+export * from './level/shapes';
 export * from './level/records';
 export * from './people/records';
 export * from './rounds/records';

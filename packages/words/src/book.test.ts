@@ -28,6 +28,11 @@ const EXAMPLES: { [Kind in BookKind]: EventPayloads[Kind] } = {
   'check-dropped': { before: null, after: null, aim: 0.1, rounds: 0, note: '' },
   'level-noted': { noteId: 'n', way: 'quarters', verdict: 'even', range: { least: 0, most: 0.03 } },
   'level-note-withdrawn': { noteId: 'n', way: 'skirt' },
+  'shape-noted': {
+    shapeId: 's',
+    result: { kind: 'strips', before: 0.15, after: 0.04, strips: 4, layers: 2 },
+  },
+  'shape-withdrawn': { shapeId: 's', shape: 'light' },
   'gauge-kept': { gaugeId: 'g', name: 'Blue card', thickness: 0.208, uncertainty: 0.004 },
   'gauge-withdrawn': { gaugeId: 'g', name: 'Blue card' },
   practised: { practiceId: 'p', lesson: 'debris', seed: 4, points: 80, touches: 9, best: 2 },

@@ -4,6 +4,7 @@ import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import type { Reader } from './figures';
 import { LESSON_NAMES } from './practice';
 import type { Sentences } from './sentence';
+import { SHAPE_KIND_NAMES, shapeResultWords } from './shape';
 import { motorWords, turnWords } from './turn';
 
 /** The turns of a round as the technician saw them. */
@@ -66,6 +67,8 @@ export const levelSentences: Sentences<LevelEvents> = {
   'level-noted': ({ way, verdict, range }, { machine, figures: { length } }) =>
     `${machine}: levelled ${WAYS[way]}, ${VERDICTS[verdict]}, ${handRangeWords(range, length)}.`,
   'level-note-withdrawn': ({ way }, { machine }) => `${machine}: a level ${WAYS[way]} taken back.`,
+  'shape-noted': ({ result }, { subject, reader }) => `${subject}: ${shapeResultWords(result, reader)}`,
+  'shape-withdrawn': ({ shape }, { subject }) => `${subject}: ${SHAPE_KIND_NAMES[shape].toLowerCase()} taken back.`,
   'gauge-kept': ({ name, thickness, uncertainty }, { figures: { size } }) =>
     `Gauge ${name}: ${size(thickness, 3)}, give or take ${size(uncertainty, 3)}.`,
   'gauge-withdrawn': ({ name }) => `Gauge ${name} let go.`,

@@ -14,6 +14,8 @@ export const KIND_NAMES: Record<BookKind, string> = {
   'check-dropped': 'Check dropped',
   'level-noted': 'Levelled by hand',
   'level-note-withdrawn': 'Level taken back',
+  'shape-noted': 'Shape',
+  'shape-withdrawn': 'Shape taken back',
   'gauge-kept': 'Gauge kept',
   'gauge-withdrawn': 'Gauge let go',
   practised: 'Practice',

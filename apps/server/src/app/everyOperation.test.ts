@@ -93,6 +93,19 @@ test('every operation answers well, and as its description says', async () => {
   const note = newId();
   await does('keepLevelNote', { id: note }, { body: { machineId, at: NOW, raw: { way: 'film' } } });
   await does('levelNotes', {}, { query: { machineId } });
+  const shape = newId();
+  const stretches = [{ from: 0.1, to: 0.9, light: 'clear', feeler: 0.1 }];
+  const lines = ['across-front', 'across-rear', 'diagonal-1', 'diagonal-2', 'along-left', 'along-right'].map(
+    (line, i) => ({
+      id: line,
+      stretches: i < 4 ? stretches : [],
+    }),
+  );
+  const light = { kind: 'light', plate: { width: 235, depth: 235 }, lines, aim: null };
+  await does('keepShape', { id: shape }, { body: { machineId, surfaceId: null, at: NOW, raw: light } });
+  await does('shapes', {}, { query: { machineId } });
+  await does('withdrawShape', { id: shape }, { body: { at: NOW } });
+  await does('maps', { id: machineId });
   const gauge = newId();
   const blue = { name: 'Blue card', kind: 'card', caliper: { pieces: 10, reading: 2.1 }, layers: 1, at: NOW };
   await does('keepGauge', { id: gauge }, { body: blue });

@@ -8,6 +8,7 @@ import { fleetRoutes } from '../fleet/routes';
 import { surfaceRoutes } from '../surfaces/routes';
 import { peopleRoutes } from '../people/routes';
 import { noteRoutes } from '../level/noteRoutes';
+import { shapeRoutes } from '../level/shapeRoutes';
 import { levelRoutes } from '../level/routes';
 import { mannerRoutes } from '../manner/routes';
 import { scanRoutes } from '../machines/routes';
@@ -19,6 +20,7 @@ export const routes: readonly Route[] = [
   ...fleetRoutes,
   ...levelRoutes,
   ...noteRoutes,
+  ...shapeRoutes,
   ...scanRoutes,
   ...ruleRoutes,
   ...bookRoutes,

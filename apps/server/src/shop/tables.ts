@@ -29,6 +29,7 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'surface_kinds', order: ['id'] },
   { name: 'surfaces', order: ['id'] },
   { name: 'mounts', order: ['seq'] },
+  { name: 'shape_records', order: ['id'] },
   { name: 'stack_layers', order: ['machine_id', 'position'] },
   { name: 'prints', order: ['id'] },
   { name: 'offsets', order: ['id'] },

@@ -1,4 +1,4 @@
-import type { LevelNoteResult, NoteWay, SeenFrom } from '@even-bed/core';
+import type { LevelNoteResult, NoteWay, SeenFrom, ShapeKind, ShapeResult } from '@even-bed/core';
 import { eventsOf, type EventFacts } from '../kit/event';
 import type { Lesson } from '@even-bed/core/level/practiceBed';
 import type { ZMarkKind } from './notes';
@@ -30,6 +30,8 @@ export interface LevelEvents {
   'check-dropped': { before: number | null; after: number | null; aim: number; rounds: number; note: string };
   'level-noted': { noteId: string; way: NoteWay; verdict: LevelNoteResult['verdict']; range: LevelNoteResult['range'] };
   'level-note-withdrawn': { noteId: string; way: NoteWay };
+  'shape-noted': { shapeId: string; result: ShapeResult };
+  'shape-withdrawn': { shapeId: string; shape: ShapeKind };
   'gauge-kept': { gaugeId: string; name: string; thickness: number; uncertainty: number };
   'gauge-withdrawn': { gaugeId: string; name: string };
   practised: { practiceId: string; lesson: Lesson; seed: number; points: number; touches: number; best: number };
@@ -48,6 +50,8 @@ export const levelEvents = eventsOf<LevelEvents>()({
   'check-dropped': check,
   'level-noted': level,
   'level-note-withdrawn': level,
+  'shape-noted': level,
+  'shape-withdrawn': level,
   'gauge-kept': level,
   'gauge-withdrawn': level,
   practised: { touches: [] },

@@ -8,11 +8,11 @@ export interface LayerPlace {
   x: number;
   y: number;
   thickness: readonly number[];
-  look?: LineLook | null | undefined;
+  look?: LayerLook | null | undefined;
 }
 /** gaps: nozzle too high · touching: as wanted · ridged: too low */
 export const LAYER_LOOKS = ['gaps', 'touching', 'ridged'] as const;
-export type LineLook = (typeof LAYER_LOOKS)[number];
+export type LayerLook = (typeof LAYER_LOOKS)[number];
 
 /**
  * compensated: thickness does not follow the map · not-applied: it falls by as much as the bed is higher · wrong: it rises
@@ -43,7 +43,7 @@ export interface FirstLayerComparison {
 export const USUAL_NOISE = 0.015;
 const RESOLUTION = 0.01;
 /** What a look says of the thickness, as a share of the nominal: with gaps the nozzle stood high. Our own. */
-const LOOK_SHARES: Record<LineLook, number> = { gaps: 0.18, touching: 0, ridged: -0.18 };
+const LOOK_SHARES: Record<LayerLook, number> = { gaps: 0.18, touching: 0, ridged: -0.18 };
 const LOOK_SD = 0.2;
 /** What a slope is where compensation works, is off, doubled, and reversed. */
 const HYPOTHESES = [
@@ -140,7 +140,7 @@ interface Place {
   mean: number;
   sd: number;
   count: number;
-  look: LineLook | null;
+  look: LayerLook | null;
 }
 
 function placeOf(
@@ -165,7 +165,7 @@ function placeOf(
   return [{ x, y, height, mean: nominal * (1 + LOOK_SHARES[look]), sd: LOOK_SD * nominal, count: 0, look }];
 }
 
-const isOdd = (look: LineLook, mean: number, nominal: number) =>
+const isOdd = (look: LayerLook, mean: number, nominal: number) =>
   (look === 'gaps' && mean < nominal * 0.95) || (look === 'ridged' && mean > nominal * 1.05);
 
 /** From repeats where there are enough, never below what the resolution alone makes; else the usual. */

@@ -18,6 +18,7 @@ import * as bookWords from './20261126_16_book_words';
 import * as stepRecords from './20261127_17_step_records';
 import * as jobsTogether from './20261127_18_jobs_together';
 import * as levelsByHand from './20261127_19_levels_by_hand';
+import * as shapes from './20261127_20_shapes';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -40,4 +41,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261127_17_step_records': stepRecords,
   '20261127_18_jobs_together': jobsTogether,
   '20261127_19_levels_by_hand': levelsByHand,
+  '20261127_20_shapes': shapes,
 };
