@@ -17,13 +17,26 @@ import { StepPicture } from '../ui/StepPicture';
 import { TOUCH, usePalette } from '../ui/theme';
 import { TickRow } from '../ui/TickRow';
 import { Words } from '../ui/Words';
+import { LapReadings } from './LapReadings';
 import { PieceReadings } from './PieceReadings';
 import { StepSum } from './StepSum';
 import { TugReadings } from './TugReadings';
 import type { CardInHand } from './useCard';
 
 /** Sums that an answer or a number on the card hangs on; the others are looked up when wanted. */
-const FED: readonly unknown[] = ['stack', 'underbed', 'top', 'light', 'level', 'blanks', 'tugs', 'pieces', 'skirt'];
+const FED: readonly unknown[] = [
+  'stack',
+  'underbed',
+  'top',
+  'light',
+  'level',
+  'blanks',
+  'tugs',
+  'pieces',
+  'skirt',
+  'strips',
+  'lap',
+];
 
 /** Practised hands know it without being told: no gate, nothing to type, nothing that can't be undone or may knock. */
 const isFolded = ({ gate, onceOnly, bound, timer, readings = [], ask, sum, cautions }: ProcedureStep) =>
@@ -134,7 +147,8 @@ function CardLine({ step, hand, setup, facts, machineId, jobId, folded, told, dr
         <TugReadings step={step} hand={hand} drag={setup.choices.drag === 'still' ? 'still' : 'firm'} />
       ) : null}
       {step.sum === 'pieces' ? <PieceReadings step={step} hand={hand} facts={facts} /> : null}
-      {(isTugged(step) || step.sum === 'pieces' ? [] : (step.readings ?? []))
+      {step.sum === 'lap' ? <LapReadings step={step} hand={hand} /> : null}
+      {(isTugged(step) || step.sum === 'pieces' || step.sum === 'lap' ? [] : (step.readings ?? []))
         .filter((reading) => hand.asked(step, reading) && (told || open || !reading.optional || reading.where))
         .map((reading) => (
           <Reading key={reading.id} step={step} reading={reading} hand={hand} />

@@ -23,6 +23,8 @@ import { toolName } from '../fit/toolNames';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useBeginCheck } from '../level/useBeginCheck';
 import { useWorked } from '../fit/useWorked';
+import { deviceStore } from '../offline/deviceStore';
+import { lightWords } from '@even-bed/words/shape';
 import { ActionButton } from '../ui/ActionButton';
 import { length } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
@@ -51,30 +53,15 @@ const GAPS: Record<JobSumGap, string> = {
   face: 'What its face is made of isn’t known here: try a corner first.',
 };
 
-const SHAPES = {
-  flat: 'Flat: no light on any line.',
-  dish: 'Lower in the middle: light in the middle of the lines.',
-  dome: 'Higher in the middle: light at the ends of the lines.',
-  twist: 'Twisted: the diagonals disagree.',
-  region: 'One high region: light at one end, beside lines without any. Look under the bed first.',
-  mixed: 'The lines contradict each other: look again before anything is done.',
-};
-
 /** What a step's sum says, worked out from the records and from what is typed on the card; with the way to its tool. */
 export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) {
   const router = useRouter();
   if (!step.sum || !facts) return null;
   if (step.sum === 'level') return <LevelPart machineId={machineId} jobId={jobId} level={facts.level} />;
-  if (step.sum === 'light') {
-    const shape = lightOf(ahead, step);
-    return shape === null ? null : (
-      <Words size="lead" bold live testID="light-sum">
-        {SHAPES[shape]}
-      </Words>
-    );
-  }
+  if (step.sum === 'light') return <LightPart step={step} ahead={ahead} facts={facts} machineId={machineId} />;
+  if (step.sum === 'strips') return <StripsPart step={step} ahead={ahead} facts={facts} machineId={machineId} />;
   // What was pulled, and pieces that were looked at, say what they say at their own plan.
-  if (step.sum === 'tugs' || step.sum === 'pieces') return null;
+  if (step.sum === 'tugs' || step.sum === 'pieces' || step.sum === 'lap') return null;
   if (step.sum === 'skirt')
     return (
       <View style={{ alignSelf: 'flex-start' }}>
@@ -101,6 +88,69 @@ export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) 
         />
       </View>
     </Section>
+  );
+}
+
+interface SurveyProps {
+  step: ProcedureStep;
+  ahead: RunState;
+  facts: JobFacts;
+  machineId: string;
+}
+
+/** What the lines say together, and how far they can be trusted. */
+function LightPart({ step, ahead, facts, machineId }: SurveyProps) {
+  const router = useRouter();
+  const survey = lightOf(ahead, step, facts);
+  const said = survey && lightWords({ ...survey, closure: survey.closure.most }, currentManner());
+  return (
+    <View style={{ gap: 4 }}>
+      {said ? (
+        <>
+          <Words size="lead" bold live testID="light-sum">
+            {said.verdict}
+          </Words>
+          <Words size="small" tone="steel" testID="light-sum-trust">
+            {said.trust}
+          </Words>
+        </>
+      ) : null}
+      <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton
+          label="Slide along the lines instead"
+          kind="quiet"
+          onPress={() => router.push(`/tools/light?machine=${machineId}`)}
+          testID="sum-slide"
+        />
+      </View>
+    </View>
+  );
+}
+
+/** The way to the strips, with the survey of this job handed over. */
+function StripsPart({ step, ahead, facts, machineId }: SurveyProps) {
+  const router = useRouter();
+  const survey = lightOf(ahead, step, facts);
+  if (!survey) return null;
+  const { points: map, resolution } = survey;
+  return (
+    <View style={{ alignSelf: 'flex-start' }}>
+      <ActionButton
+        label="Plan the strips"
+        icon="measure"
+        onPress={() =>
+          void deviceStore
+            .set('tool', `strips from ${machineId}`, {
+              map,
+              noise: resolution / Math.sqrt(12),
+              plate: facts.plate,
+              from: 'light',
+            })
+            .then(() => router.push(`/tools/strips?machine=${machineId}`))
+        }
+        testID="sum-strips"
+      />
+    </View>
   );
 }
 

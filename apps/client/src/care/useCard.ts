@@ -90,7 +90,8 @@ export function useCard(
   const text = (step: ProcedureStep, reading: ProcedureReading): string => {
     const typed = here.readings[field(step.id, reading.id)];
     if (typed !== undefined) return typed;
-    const before = state.readings[field(step.id, reading.id)];
+    // Each round of lapping is looked at anew.
+    const before = step.sum === 'lap' ? undefined : state.readings[field(step.id, reading.id)];
     if (before !== undefined) return String(before);
     const known = reading.known && facts ? recalled(reading.known) : null;
     return known === null ? '' : String(known);

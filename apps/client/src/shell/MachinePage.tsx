@@ -4,6 +4,7 @@ import { MachinePlans } from '../fit/MachinePlans';
 import { MachineScreen } from '../floor/MachineScreen';
 import { LearnedPart } from '../level/LearnedPart';
 import { LevelGlance } from '../level/LevelGlance';
+import { ShapeGlance } from '../level/ShapeGlance';
 import { ZeroPart } from '../level/ZeroPart';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
@@ -31,6 +32,7 @@ export function MachinePage() {
       last={(machine) => (
         <>
           <LevelGlance machine={machine} now={now} />
+          <ShapeGlance of={{ machineId: machine.id }} kind={machine.family} now={now} />
           <LearnedPart machine={machine} mayChange={role === 'lead'} />
           <MachineJobs machineId={machine.id} family={machine.family} mayDo={mayDo} now={now} />
           <MachinePlans machineId={machine.id} mayDo={mayDo} now={now} />

@@ -1,8 +1,13 @@
+import type { SurfaceGroup } from '@even-bed/core';
 import { SeenPart } from '../care/SeenPart';
+import { ShapeGlance } from '../level/ShapeGlance';
 import { useAppSelector } from '../state/store';
 import { SurfaceScreen } from '../surfaces/SurfaceScreen';
 import { useNow } from '../ui/useNow';
 import { PrintsPart } from '../wear/PrintLines';
+
+/** Surfaces that are stiff enough to have a shape of their own. */
+const SHAPED: readonly SurfaceGroup[] = ['platform', 'glass', 'laminate', 'base'];
 
 /** A surface's page with what the other areas know of it. */
 export function SurfacePage() {
@@ -10,8 +15,11 @@ export function SurfacePage() {
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   return (
     <SurfaceScreen
-      parts={({ id }) => (
+      parts={({ id, kind: { group } }) => (
         <>
+          {SHAPED.includes(group) ? (
+            <ShapeGlance of={{ surfaceId: id }} kind={group === 'platform' ? 'platform' : 'surface'} now={now} />
+          ) : null}
           <PrintsPart of={{ surfaceId: id }} mayDo={mayDo} />
           <SeenPart subject={{ surfaceId: id }} mayDo={mayDo} now={now} />
         </>

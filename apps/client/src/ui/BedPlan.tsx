@@ -25,6 +25,21 @@ export interface PlanAdjuster extends Position {
   made?: boolean;
 }
 
+export interface PlanTouch {
+  x: number;
+  y: number;
+  plane: 'upper' | 'lower';
+}
+export interface PlanStrip {
+  x: number;
+  y: number;
+  width: number;
+  depth: number;
+  layer: number;
+  /** It is the one meant now. */
+  now?: boolean;
+}
+
 interface Props {
   plate: PlanPlate;
   adjusters?: readonly PlanAdjuster[];
@@ -40,6 +55,10 @@ interface Props {
   maxHeight?: number;
   /** Without dials and figures, for lists. */
   small?: boolean;
+  /** Where the two planes touch that hold all readings between them. */
+  touches?: readonly PlanTouch[];
+  /** Strips of tape as they lie, mm on the plan; denser where they lie on each other. */
+  strips?: readonly PlanStrip[];
   testID?: string;
 }
 
@@ -67,6 +86,8 @@ export function BedPlan({
   label,
   maxHeight = 420,
   small,
+  touches = [],
+  strips = [],
   testID,
 }: Props) {
   const palette = usePalette();
@@ -139,6 +160,16 @@ export function BedPlan({
           stroke={palette.ink}
           strokeWidth={small ? 1.2 : 1.6}
         />
+        {strips.map((strip) => (
+          <Strip
+            key={`${strip.x} ${strip.y} ${strip.layer}`}
+            strip={strip}
+            px={px}
+            py={py}
+            scale={scale}
+            palette={palette}
+          />
+        ))}
         <FrontNotch x={margin + width / 2} y={margin + height} small={small} palette={palette} />
         {small
           ? null
@@ -163,6 +194,20 @@ export function BedPlan({
                 </Text>
               );
             })}
+        {touches.map(({ x, y, plane }) => {
+          const [cx, cy] = [px(x), py(y)];
+          // A wedge that stands on the upper plane, or hangs under the lower one; moved off the figure.
+          const tip = plane === 'upper' ? -1 : 1;
+          return (
+            <Path
+              key={`${plane} ${x} ${y}`}
+              d={`M${cx - 8} ${cy + 20 * tip}L${cx + 8} ${cy + 20 * tip}L${cx} ${cy + 8 * tip}Z`}
+              fill={plane === 'upper' ? palette.ink : palette.raised}
+              stroke={palette.ink}
+              strokeWidth={2}
+            />
+          );
+        })}
         {small
           ? null
           : dials.map(({ id, x, y, turns, motor, made, dialX, dialY }) => (
@@ -178,6 +223,49 @@ export function BedPlan({
             ))}
       </Svg>
     </View>
+  );
+}
+
+/** A strip of tape: hatched along its length, twice as close as a second layer. */
+function Strip({
+  strip: { x, y, width, depth, layer, now },
+  px,
+  py,
+  scale,
+  palette,
+}: {
+  strip: PlanStrip;
+  px: (x: number) => number;
+  py: (y: number) => number;
+  scale: number;
+  palette: Palette;
+}) {
+  const [left, top] = [px(x), py(y + depth)];
+  const [w, h] = [width * scale, depth * scale];
+  const inset = layer > 1 ? 4 : 0;
+  const step = 12 / layer;
+  const lines: string[] = [];
+  for (let at = step; at < w + h; at += step) {
+    // Slanting lines cut off at the strip's edges.
+    const [x0, y0] = at <= h ? [0, at] : [at - h, h];
+    const [x1, y1] = at <= w ? [at, 0] : [w, at - w];
+    lines.push(
+      `M${(left + x0).toFixed(1)} ${(top + y0).toFixed(1)}L${(left + x1).toFixed(1)} ${(top + y1).toFixed(1)}`,
+    );
+  }
+  return (
+    <G>
+      <Path d={lines.join('')} stroke={palette.accent} strokeWidth={1} strokeOpacity={0.75} />
+      <Rect
+        x={left + inset}
+        y={top + inset}
+        width={Math.max(0, w - 2 * inset)}
+        height={Math.max(0, h - 2 * inset)}
+        fill="none"
+        stroke={palette.accent}
+        strokeWidth={now ? 4 : 1.8}
+      />
+    </G>
   );
 }
 

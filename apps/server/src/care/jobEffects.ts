@@ -1,5 +1,15 @@
 import type { CareEvents, Machine, PlainLayer } from '@even-bed/contract';
-import { ImpossibleEvent, slotOf, type ResolvedEffect, type Side, type Slot, type SurfaceEvent } from '@even-bed/core';
+import {
+  ImpossibleEvent,
+  slotOf,
+  type ResolvedEffect,
+  type ShapeRaw,
+  type Side,
+  type Slot,
+  type SurfaceEvent,
+  type SurveyLineId,
+} from '@even-bed/core';
+import { linesByReadings } from '@even-bed/core/care/lightCodes';
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { writeEntry } from '../kernel/book';
@@ -7,6 +17,7 @@ import { actorOf, within } from '../kernel/acting';
 import { noteFromJob } from '@even-bed/core/level/levelNote';
 import { keepPlatformKey } from '../fleet/store';
 import { keepLevelNote, keepZMark } from '../level/noteStore';
+import { keepShape } from '../level/shapeStore';
 import { findPerson } from '../people/store';
 import { Problem } from '../kernel/problem';
 import { askToMount, mount } from '../surfaces/mount';
@@ -39,7 +50,7 @@ export type StepRecord =
   | { kind: 'thickness'; surfaceId: string; was: number | null; now: number }
   | { kind: 'layers'; machineId: string; laid: PlainLayer[] }
   | { kind: 'lifted'; machineId: string; lifted: PlainLayer[] }
-  | { kind: 'level-note' | 'z-mark'; id: string }
+  | { kind: 'level-note' | 'z-mark' | 'shape'; id: string }
   /** mm; what stood on the machine's page before, and what stands there now. */
   | { kind: 'key'; machineId: string; was: number | null; now: number };
 
@@ -101,6 +112,15 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       const was = await keepPlatformKey(db, machine.id, effect.key, at);
       return was === undefined ? [] : [{ kind: 'key', machineId: machine.id, was, now: effect.key }];
     }
+    case 'lapped':
+    case 'surveyed': {
+      const raw = shapeFromJob(effect, machine);
+      if (raw === null) return [];
+      const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
+      const surfaceId = parts[effect.part] ?? null;
+      await keepShape(db, id, { machineId: machine.id, surfaceId, at, raw }, place.jobId);
+      return [{ kind: 'shape', id }];
+    }
     case 'zero':
     case 'home-moved': {
       const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
@@ -137,6 +157,24 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       return recorded.map(asRecord);
     }
   }
+}
+
+/** Lines of light or rounds of lapping as a record keeps them; null: a line was not looked at. */
+function shapeFromJob(
+  effect: Extract<ResolvedEffect, { kind: 'lapped' | 'surveyed' }>,
+  { plateWidth, plateDepth }: Machine,
+): ShapeRaw | null {
+  if (effect.kind === 'lapped') return { kind: 'lap', rounds: effect.rounds, school: effect.school, grit: 120 };
+  const plate = { width: plateWidth, depth: plateDepth };
+  const lines = linesByReadings(effect.readings, effect.lines, plate);
+  return (
+    lines && {
+      kind: 'light',
+      plate,
+      lines: lines.map(({ id, stretches }) => ({ id: id as SurveyLineId, stretches })),
+      aim: null,
+    }
+  );
 }
 
 const asRecord = (recorded: Recorded): StepRecord => ({ kind: 'event', recorded });

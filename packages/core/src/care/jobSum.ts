@@ -8,8 +8,11 @@ import { PIECE_LOOKS, readTestPlate, TEST_PLACES, type PieceLook, type TestPlate
 import { tugAnswer } from '../level/tugs';
 import type { SurfaceGroup } from '../surfaces/groups';
 import { applies } from './checkProcedure';
-import { lightVerdict } from './lightVerdict';
-import type { KnownReading, ProcedureStep } from './procedure';
+import { surveyByReadings } from './lightCodes';
+import { lapProgress, type LapProgress } from '../level/lapProgress';
+import { lapRoundIn, lapRoundsOf } from './lapRounds';
+import type { LightSurvey } from '../level/lightSurvey';
+import type { KnownReading, ProcedureStep, StepSumId } from './procedure';
 import type { RunSetup, RunState } from './runProcedure';
 import { stackAfter, type FoundLayer } from './stackAfter';
 
@@ -73,6 +76,9 @@ export type JobSum =
  */
 export type JobSumGap = 'reading' | 'top-material' | 'finding-differs' | 'part' | 'size' | 'face';
 
+/** Sums that no tool of numbers does: they are worked out from the readings of the card. */
+const NO_TOOL: ReadonlySet<string> = new Set<StepSumId>(['level', 'light', 'tugs', 'pieces', 'skirt', 'strips', 'lap']);
+
 /** °C of a bed that is warmed for levelling. Common practice. */
 const WARM = 60;
 /** A common heater in a common room: W/m², °C, W/m²·K, °C. Common practice. */
@@ -86,10 +92,11 @@ const COMMON_PAD = { shape: 'pad', width: 12, depth: 12, hole: 0 } as const;
  */
 export function jobAsk(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): JobAsk | null {
   const { sum } = step;
-  if (sum === undefined || sum === 'level' || sum === 'light' || sum === 'tugs' || sum === 'pieces' || sum === 'skirt')
-    return null;
-  const input = INPUTS[sum]({ setup, state, step, facts });
-  return typeof input === 'string' ? { tool: sum, input: null, missing: input } : ({ tool: sum, input } as JobAsk);
+  if (sum === undefined || NO_TOOL.has(sum)) return null;
+  const input = INPUTS[sum as JobTool]({ setup, state, step, facts });
+  return typeof input === 'string'
+    ? { tool: sum as JobTool, input: null, missing: input }
+    : ({ tool: sum, input } as JobAsk);
 }
 
 /**
@@ -284,9 +291,18 @@ export function sumVerdict(sum: JobSum | null): string | null {
   }
 }
 
-/** What six lines of light say, from the readings that the step takes, in their order. */
-export const lightOf = ({ readings }: RunState, { takes = {} }: ProcedureStep) =>
-  lightVerdict(Object.values(takes).map((reading) => readings[reading]));
+/** What lines of light say together, from the readings that the step takes; null while one is missing. */
+export const lightOf = (
+  { readings }: Pick<RunState, 'readings'>,
+  { takes = {} }: Pick<ProcedureStep, 'takes'>,
+  { plate }: Pick<JobFacts, 'plate'>,
+): LightSurvey | null => surveyByReadings(readings, Object.keys(takes), plate);
+
+/** What the rounds say with the one that is looked at now; null while a part of it is not said. */
+export function lapOf(state: RunState, step: ProcedureStep): LapProgress | null {
+  const now = lapRoundIn(state.readings, step.id);
+  return now && lapProgress([...lapRoundsOf(state, step.id), now]);
+}
 
 /** What sheets say that were pulled from under a platform, by the school that the job goes by. */
 export const tugsOf = ({ choices }: Pick<RunSetup, 'choices'>, { readings }: RunState, { takes = {} }: ProcedureStep) =>
@@ -315,7 +331,16 @@ export function answerBySum(setup: RunSetup, state: RunState, step: ProcedureSte
 
 /** What the sum of a step says in a word, or null. */
 export function verdictOf(setup: RunSetup, state: RunState, step: ProcedureStep, facts: JobFacts): string | null {
-  if (step.sum === 'light') return lightOf(state, step);
+  if (step.sum === 'light') return lightOf(state, step, facts)?.verdict ?? null;
+  if (step.sum === 'strips') return null;
+  if (step.sum === 'lap') {
+    const verdict = lapOf(state, step)?.verdict;
+    return verdict === undefined
+      ? null
+      : verdict === 'first' || verdict === 'go-on' || verdict === 'nearly'
+        ? 'on'
+        : verdict;
+  }
   if (step.sum === 'tugs') return tugsOf(setup, state, step);
   if (step.sum === 'pieces') return piecesOf(state, step, facts)?.verdict ?? null;
   if (step.sum === 'level') return facts.level && (facts.level.within ? 'within' : 'over');

@@ -159,7 +159,11 @@ export type StepSumId =
   /** Where thin pieces over a platform failed. */
   | 'pieces'
   /** The skirt that prints, looked at side by side at its own tool. */
-  | 'skirt';
+  | 'skirt'
+  /** Strips of tape for what the lines of light say, planned at their own tool. */
+  | 'strips'
+  /** What the rounds of lapping so far say. */
+  | 'lap';
 
 export type OnlyWhen = { choice: string; is: string[] } | { answered: string; is: string[] };
 
@@ -224,6 +228,10 @@ export type StepEffect = {
   /** Zero was set, `home`: where home trips was moved. */
   | { kind: 'zero' }
   | { kind: 'home-moved' }
+  /** All rounds of lapping, raw, as the readings of a step said them each time. */
+  | { kind: 'lapped'; part: string; step: string; how: { choice: string } }
+  /** What lines of light said, raw. */
+  | { kind: 'surveyed'; part: string; takes: Record<string, string> }
   | { kind: 'book'; text: string }
   | { kind: 'materials'; used: string[] }
 );

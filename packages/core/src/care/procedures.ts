@@ -1,6 +1,7 @@
 import type { Procedure } from './procedure';
 import { baseOnGlass } from './procedures/baseOnGlass';
 import { checkPlate } from './procedures/checkPlate';
+import { lapPlatform } from './procedures/lapPlatform';
 import { cutGlass, cutLaminate } from './procedures/cutting';
 import { fitFilm, replaceAndRetire } from './procedures/filmAndRetire';
 import { fitBaseAndSheet } from './procedures/fitBaseAndSheet';
@@ -19,6 +20,7 @@ import { countersinkScrews, underBedCheck } from './procedures/underAndOver';
 export const PROCEDURES: readonly Procedure[] = [
   removeOldSurface,
   checkPlate,
+  lapPlatform,
   fitBaseAndSheet,
   prepareSheet,
   firstPrint,

@@ -1,4 +1,7 @@
+import type { LapRound } from '../level/lapProgress';
+import type { LapSchool } from '../level/shapeRecord';
 import { resolved } from './checkProcedure';
+import { lapRoundsOf } from './lapRounds';
 import {
   DONE,
   STOPPED,
@@ -291,7 +294,10 @@ function leave(
 
 /** What follows for the records from an event that was taken: hours and codes filled in. */
 export type ResolvedEffect =
-  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' }>
+  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' | 'lapped' | 'surveyed' }>
+  | { kind: 'lapped'; part: string; rounds: LapRound[]; school: LapSchool }
+  /** Readings of the lines, raw: the plate is the machine's. */
+  | { kind: 'surveyed'; part: string; lines: string[]; readings: Record<string, number> }
   | { kind: 'key'; key: number }
   /** Readings raw, by the name that the effect gives them. */
   | { kind: 'level'; way: string; drag: string; readings: Record<string, number> }
@@ -341,6 +347,13 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
       const [way, drag] = [effect.way, effect.drag].map(({ choice }) => setup.choices[choice] ?? '');
       return [{ kind: 'level', way: way!, drag: drag!, readings }];
     }
+    if (effect.kind === 'lapped') {
+      const rounds = lapRoundsOf(after, effect.step);
+      const school = setup.choices[effect.how.choice] === 'wet' ? 'wet' : 'dry';
+      return rounds.length === 0 ? [] : [{ kind: 'lapped', part: effect.part, rounds, school }];
+    }
+    if (effect.kind === 'surveyed')
+      return [{ kind: 'surveyed', part: effect.part, lines: Object.keys(effect.takes), readings: after.readings }];
     if (effect.kind === 'thickness') {
       const thickness = after.readings[`${step.id}.${effect.reading}`] ?? after.readings[effect.reading];
       return thickness === undefined ? [] : [{ kind: 'thickness', part: effect.part, thickness }];

@@ -73,4 +73,6 @@ const LOSSES = {
   thickness: 'life',
   retire: 'retired',
   inspect: 'seen',
+  lapped: 'seen',
+  surveyed: 'seen',
 } as const;

@@ -1,11 +1,11 @@
-import { LIGHT } from '../lightVerdict';
+import { LIGHT } from '../lightCodes';
 import { DONE, STOPPED, type Procedure, type ProcedureStep } from '../procedure';
 
 const LINES = [
-  ['along-left', 'Along, on the left', 'Along the left third.', 'front', 'rear'],
-  ['along-right', 'Along, on the right', 'Along the right third.', 'front', 'rear'],
-  ['across-front', 'Across, in front', 'Across the front third.', 'left', 'right'],
-  ['across-rear', 'Across, at the rear', 'Across the rear third.', 'left', 'right'],
+  ['along-left', 'Along, on the left', 'Along, an eighth of the width in from the left.', 'front', 'rear'],
+  ['along-right', 'Along, on the right', 'Along, an eighth of the width in from the right.', 'front', 'rear'],
+  ['across-front', 'Across, in front', 'Across, three tenths of the depth from the front.', 'left', 'right'],
+  ['across-rear', 'Across, at the rear', 'Across, three tenths of the depth from the rear.', 'left', 'right'],
   ['diagonal-1', 'First diagonal', 'From front left to rear right.', 'front', 'rear'],
   ['diagonal-2', 'Second diagonal', 'From front right to rear left.', 'front', 'rear'],
 ] as const;
@@ -79,6 +79,7 @@ export const checkPlate: Procedure = {
   materials: ['alcohol, 90 % or more'],
   parts: [{ id: 'plate', label: 'The plate', groups: ['platform', 'glass', 'laminate', 'base'], from: 'machine' }],
   choices: [],
+  then: ['lap-platform'],
   phases: [
     { id: 'clean', title: 'Clean, measure' },
     { id: 'light', title: 'Light' },
@@ -148,7 +149,9 @@ export const checkPlate: Procedure = {
           { id: 'dish', label: 'lower in the middle', to: 'cure-shape', when: 'dish' },
           { id: 'twist', label: 'twisted', to: 'cure-shape', when: 'twist' },
           { id: 'region', label: 'one high region', to: 'under', when: 'region' },
-          { id: 'again', label: 'the lines contradict each other: again', to: 'along-left' },
+          { id: 'bump', label: 'one bump', to: 'bump', when: 'bump' },
+          { id: 'mixed', label: 'not flat, and of no one shape', to: 'cure-shape', when: 'mixed' },
+          { id: 'again', label: 'the lines contradict each other: again', to: 'along-left', when: 'again' },
         ],
       },
       cant: [{ label: 'Somebody else decides', to: STOPPED }],
@@ -184,7 +187,7 @@ export const checkPlate: Procedure = {
           { id: 'accept', label: 'Accept it: the machine maps it', to: 'mark' },
           { id: 'shim', label: 'shim it', to: 'shim-gate' },
           { id: 'ease', label: 'ease it straight', to: 'ease-gate' },
-          { id: 'lap', label: 'lap it', to: 'lap-gate' },
+          { id: 'lap', label: 'lap it', to: 'lap' },
           { id: 'glass', label: 'mount on glass, or replace it', to: STOPPED },
         ],
       },
@@ -197,6 +200,8 @@ export const checkPlate: Procedure = {
       doing: 'Mark the dip where the light showed. Cut one strip to its length; plate wiped and dry.',
       phase: 'cure',
       cautions: ['once', 'solvent'],
+      sum: 'strips',
+      takes: Object.fromEntries(LINES.map(([id]) => [id, `${id}.where`])),
       gate: { checks: ['Is the dip marked, the strip cut to it, and the plate clean and dry?'] },
       cant: [{ label: 'There is no tape', to: 'cure-shape' }],
       next: 'shim',
@@ -240,29 +245,13 @@ export const checkPlate: Procedure = {
       effects: [{ kind: 'book', text: 'The plate was eased straight.' }],
     },
     {
-      id: 'lap-gate',
-      title: 'Before it is lapped',
-      doing:
-        'Prove the glass or granite by light first: what it is not, the platform won’t become. Gloves, fitted respirator, wet or extraction.',
-      phase: 'cure',
-      cautions: ['dust', 'glass', 'once'],
-      gate: { checks: ['Is the reference flat by light, the platform off its arm, lungs and hands protected?'] },
-      cant: [{ label: 'There is no glass or granite to lap on', to: 'cure-shape' }],
-      next: 'lap',
-    },
-    {
       id: 'lap',
       title: 'Lap it',
-      doing:
-        'Off the machine. Full sheet of 120 grit on glass: five straight strokes with lift-back, a quarter turn, four times a round, until nothing is untouched; 80 diagonally for tooth, 120 lightly for burrs. Wipe it clean.',
+      doing: 'Its own job: Lap a resin platform. Come back to the light when it is done.',
       why: 'By free hand it becomes a dome.',
       phase: 'cure',
-      cautions: ['dust', 'resin', 'once'],
-      onceOnly: true,
-      behind: ['lap-gate'],
-      cant: [{ label: 'It becomes a dome', to: 'lap-gate' }],
+      cant: [{ label: 'There is no glass or granite to lap on', to: 'cure-shape' }],
       next: 'along-left',
-      effects: [{ kind: 'work', part: 'plate', work: 'other', note: 'lapped' }],
     },
     {
       id: 'mark',
@@ -272,7 +261,10 @@ export const checkPlate: Procedure = {
       picture: 'front-mark',
       cant: [{ label: 'It can’t be marked', to: DONE }],
       next: DONE,
-      effects: [{ kind: 'book', text: 'The plate was checked by light in six directions.' }],
+      effects: [
+        { kind: 'surveyed', part: 'plate', takes: Object.fromEntries(LINES.map(([id]) => [id, `${id}.where`])) },
+        { kind: 'book', text: 'The plate was checked by light in six directions.' },
+      ],
     },
   ],
 };

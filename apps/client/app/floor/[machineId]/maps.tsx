@@ -1,0 +1,1 @@
+export { MapsScreen as default } from '../../../src/level/MapsScreen';

@@ -1,0 +1,1 @@
+export { LapScreen as default } from '../../src/level/LapScreen';

@@ -1,0 +1,1 @@
+export { LayerScreen as default } from '../../src/level/LayerScreen';

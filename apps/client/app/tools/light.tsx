@@ -1,0 +1,1 @@
+export { LightScreen as default } from '../../src/level/LightScreen';

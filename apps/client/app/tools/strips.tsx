@@ -1,0 +1,1 @@
+export { StripsScreen as default } from '../../src/level/StripsScreen';

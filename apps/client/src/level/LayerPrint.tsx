@@ -1,0 +1,141 @@
+import type { MachineOverview } from '@even-bed/contract';
+import { stlOf } from '@even-bed/core/fit/solidFile';
+import {
+  firstLayerPrint,
+  padSolid,
+  PRINT_HEAT,
+  PRINT_MATERIALS,
+  type FirstLayerPrintAsk,
+} from '@even-bed/core/level/firstLayerPrint';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { saveFile } from '../fit/saveFile';
+import { ActionButton } from '../ui/ActionButton';
+import { Field } from '../ui/Field';
+import { size, temperature } from '../ui/formatHeight';
+import { numberIn } from '../ui/numberIn';
+import { Notice } from '../ui/Notice';
+import { Pick } from '../ui/Pick';
+import { Section } from '../ui/Section';
+import { Words } from '../ui/Words';
+
+interface Props {
+  machine: MachineOverview;
+  places: readonly { x: number; y: number }[];
+  layer: number | null;
+  compensation: 'on' | 'off';
+}
+
+const LINE = 0.45;
+const USUAL_LAYER = 0.25;
+const PAD = 20;
+
+/** The test print for one machine, as G-code and as a solid. */
+export function LayerPrint({ machine, places, layer, compensation }: Props) {
+  const [material, setMaterial] = useState<(typeof PRINT_MATERIALS)[number]>('pla');
+  const [nozzle, setNozzle] = useState('');
+  const [bed, setBed] = useState('');
+  const [command, setCommand] = useState('');
+  const usual = PRINT_HEAT[material];
+  const ask: FirstLayerPrintAsk = {
+    print: { x: 0, y: 0, width: machine.printWidth, depth: machine.printDepth },
+    height: 250,
+    places,
+    pad: PAD,
+    layer: layer ?? USUAL_LAYER,
+    line: LINE,
+    filament: 1.75,
+    nozzle: nozzle.trim() === '' ? usual.nozzle : numberIn(nozzle),
+    bed: bed.trim() === '' ? Math.min(usual.bed, machine.hottest ?? usual.bed) : numberIn(bed),
+    hottest: machine.hottest,
+    offCommand: command.trim() === '' ? null : command.trim(),
+    compensation,
+  };
+  const made = tried(ask);
+  const name = `${machine.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-first-layer`;
+  return (
+    <Section title="PRINT IT" folded="a file of pads" testID="layer-print">
+      <Words tone="steel">
+        {`${places.length} pads of one layer, where the map is highest, lowest, and far apart. The decisive one is printed with compensation off.`}
+      </Words>
+      <Pick
+        label="Material"
+        options={PRINT_MATERIALS.map((one) => ({
+          value: one,
+          label: `${one.toUpperCase()}, ${temperature(PRINT_HEAT[one].nozzle)} on ${temperature(PRINT_HEAT[one].bed)}`,
+        }))}
+        value={material}
+        onChange={(one) => setMaterial(one as typeof material)}
+        testID="layer-material"
+      />
+      <View style={{ flexDirection: 'row', gap: 12 }}>
+        <Field
+          label="Nozzle, °C"
+          keyboard="decimal"
+          value={nozzle}
+          placeholder={String(usual.nozzle)}
+          onChange={setNozzle}
+          testID="layer-nozzle"
+        />
+        <Field
+          label="Bed, °C"
+          keyboard="decimal"
+          value={bed}
+          placeholder={String(ask.bed)}
+          onChange={setBed}
+          testID="layer-bed"
+        />
+      </View>
+      {compensation === 'off' ? (
+        <Field
+          label="The machine’s own command that switches it off"
+          value={command}
+          onChange={setCommand}
+          hint="Left empty: switch it off at the machine after homing, and don’t home again."
+          testID="layer-command"
+        />
+      ) : null}
+      {typeof made === 'string' ? (
+        <Words tone="stop" live testID="layer-print-fault">
+          {made}
+        </Words>
+      ) : (
+        <>
+          <Notice kind="due" title="Hot, and moving">
+            Clean nozzle and plate; stay with it. Hand at the switch for the first lines: too near scrapes, too high
+            strings.
+          </Notice>
+          <Words size="small" tone="steel">
+            {`About ${Math.max(1, Math.round(made.minutes))} min of printing, ${size(made.filament / 1000, 2).replace(
+              / (mm|in)$/,
+              '',
+            )} m of filament.${made.left.length > 0 ? ` ${made.left.length} places too near to another were left out.` : ''}`}
+          </Words>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+            <ActionButton
+              label="G-code"
+              onPress={() => saveFile(`${name}.gcode`, made.gcode, 'text/x-gcode')}
+              testID="layer-gcode"
+            />
+            <ActionButton
+              label="STL"
+              onPress={() =>
+                saveFile(`${name}.stl`, stlOf(padSolid({ pads: made.pads, layer: ask.layer })), 'model/stl')
+              }
+              testID="layer-stl"
+            />
+          </View>
+        </>
+      )}
+    </Section>
+  );
+}
+
+function tried(ask: FirstLayerPrintAsk): ReturnType<typeof firstLayerPrint> | string {
+  try {
+    return firstLayerPrint(ask);
+  } catch (error) {
+    if (error instanceof RangeError) return error.message.replace(/^firstLayerPrint needs/, 'It needs');
+    throw error;
+  }
+}

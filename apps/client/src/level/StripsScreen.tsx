@@ -1,0 +1,388 @@
+import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
+import type { HeightPoint, ShimStrip } from '@even-bed/core';
+import { readLength } from '@even-bed/core/fleet/readLength';
+import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { linesOver, surveyLines, type SurveyLineId } from '@even-bed/core/level/lightSurvey';
+import { placeOf } from '@even-bed/core/level/planShims';
+import { LINE_NAMES, shimWords, stripWords } from '@even-bed/words/shape';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { v7 as uuid } from 'uuid';
+import { useWorked } from '../fit/useWorked';
+import { useMachinesQuery } from '../fleet/fleetApi';
+import { later, useAppSelector } from '../state/store';
+import { useSurfaceQuery } from '../surfaces/surfacesApi';
+import { ActionButton } from '../ui/ActionButton';
+import { BedPlan } from '../ui/BedPlan';
+import { Choice } from '../ui/Choice';
+import { Columns } from '../ui/Columns';
+import { Field } from '../ui/Field';
+import { length, size } from '../ui/formatHeight';
+import { Loading } from '../ui/Loading';
+import { currentManner } from '../ui/manner';
+import { Notice } from '../ui/Notice';
+import { Page } from '../ui/Page';
+import { Pick } from '../ui/Pick';
+import { Section } from '../ui/Section';
+import { Signal } from '../ui/Signal';
+import { TickRow } from '../ui/TickRow';
+import { rightNow, useNow } from '../ui/useNow';
+import { Words } from '../ui/Words';
+import { shaper } from '../workers/shaper';
+import { useShapeSources } from './shapeSources';
+import { useBench } from './useBench';
+
+interface Handed {
+  map: HeightPoint[];
+  noise: number | null;
+  plate: { width: number; depth: number } | null;
+  from: 'light' | 'map';
+}
+interface Bench {
+  source: string | null;
+  thickness: string;
+  pieces: string;
+  width: string;
+  layers: '1' | '2' | '3';
+  direction: 'any' | 'x' | 'y';
+  /** Strips that lie, by their order. */
+  laid: number;
+  kept: boolean;
+}
+const BEGUN: Bench = {
+  source: null,
+  thickness: '',
+  pieces: '1',
+  width: '50',
+  layers: '2',
+  direction: 'any',
+  laid: 0,
+  kept: false,
+};
+const HANDED: Handed = { map: [], noise: null, plate: null, from: 'light' };
+const work = (input: Parameters<ReturnType<typeof shaper>['shims']>[0]) => shaper().shims(input);
+
+/** Strips of tape planned, then laid one at a time, each looked at. */
+export function StripsScreen() {
+  const { machine: named, surface: namedSurface } = useLocalSearchParams<{ machine?: string; surface?: string }>();
+  const now = useNow();
+  const whose = named ?? namedSurface ?? '';
+  const { data: machines = [] } = useMachinesQuery();
+  const machine = machines.find(({ id }) => id === named) ?? null;
+  const { data: surface } = useSurfaceQuery({ id: namedSurface ?? '' }, { skip: namedSurface === undefined });
+  const [bench, change, ready] = useBench<Bench>(`strips ${whose}`, BEGUN);
+  const [handed, , handedReady] = useBench<Handed>(`strips from ${whose}`, HANDED);
+  const { sources } = useShapeSources({ machineId: named ?? null, surfaceId: namedSurface ?? null }, now);
+  const options = [
+    ...(handed.map.length > 0
+      ? [
+          {
+            id: 'handed',
+            label: handed.from === 'light' ? 'The survey just made' : 'The map just looked at',
+            points: handed.map,
+          },
+        ]
+      : []),
+    ...sources,
+  ];
+  const source = options.find(({ id }) => id === bench.source) ?? options[0] ?? null;
+  const { units } = currentManner();
+  const [reading, pieces, width] = [
+    readLength(bench.thickness, units),
+    Number(bench.pieces.replace(',', '.')),
+    readLength(bench.width, units),
+  ];
+  const thickness = reading !== null && pieces >= 1 ? reading / pieces : null;
+  const faults = {
+    thickness:
+      bench.thickness === ''
+        ? 'Measure it: some layers between the calipers, then divided.'
+        : thickness === null || !(thickness >= 0.005 && thickness <= 1)
+          ? 'A thickness from 0.005 to 1 mm a layer.'
+          : null,
+    width: width === null || !(width >= 3 && width <= 500) ? 'A width from 3 to 500 mm.' : null,
+  };
+  const plate = machine
+    ? { width: machine.printWidth, depth: machine.printDepth }
+    : surface?.width && surface.depth
+      ? { width: surface.width, depth: surface.depth }
+      : handed.plate;
+  const input =
+    source && faults.thickness === null && faults.width === null
+      ? {
+          map: source.points,
+          tape: { thickness: thickness!, width: width! },
+          maxLayers: Number(bench.layers),
+          ...(bench.direction === 'any' ? {} : { direction: bench.direction }),
+          ...(machine ? { aim: machine.aim ?? firstLayerAim(machine) } : {}),
+          ...(plate ? { plate } : {}),
+        }
+      : null;
+  const worked = useWorked(input, work);
+  const set = (part: Partial<Bench>) => change({ ...bench, ...part, laid: 0, kept: false });
+  return (
+    <Page
+      title="Strips of tape"
+      crumbs={
+        machine
+          ? [{ label: machine.name, href: `/floor/${machine.id}` }]
+          : surface
+            ? [{ label: surface.tag, href: `/rack/${surface.id}` }]
+            : [{ label: 'Tools', href: '/tools' }]
+      }
+      testID="strips"
+    >
+      {!ready || !handedReady ? (
+        <Loading what="the tool" />
+      ) : (
+        <Columns
+          left={
+            <View style={{ gap: 12 }}>
+              {options.length === 0 ? (
+                <Words tone="steel" testID="no-source">
+                  No heights to plan by yet: look along it by light, or read a map of the bare plate.
+                </Words>
+              ) : (
+                <Pick
+                  label="By which heights"
+                  options={options.map(({ id, label }) => ({ value: id, label }))}
+                  value={source?.id ?? null}
+                  onChange={(id) => set({ source: id })}
+                  testID="strip-source"
+                />
+              )}
+              <View style={{ flexDirection: 'row', gap: 12 }}>
+                <Field
+                  label="Layers measured together"
+                  unit={units}
+                  keyboard="decimal"
+                  value={bench.thickness}
+                  onChange={(text) => set({ thickness: text })}
+                  {...(faults.thickness
+                    ? bench.thickness === ''
+                      ? { hint: faults.thickness }
+                      : { error: faults.thickness }
+                    : {})}
+                  testID="tape-thickness"
+                />
+                <Field
+                  label="How many layers"
+                  keyboard="decimal"
+                  value={bench.pieces}
+                  onChange={(text) => set({ pieces: text })}
+                  {...(pieces >= 1 ? {} : { error: 'One or more.' })}
+                  testID="tape-pieces"
+                />
+              </View>
+              <Field
+                label="Width of the tape"
+                unit={units}
+                keyboard="decimal"
+                value={bench.width}
+                onChange={(text) => set({ width: text })}
+                {...(faults.width ? { error: faults.width } : {})}
+                testID="tape-width"
+              />
+              <Choice
+                label="Layers at most"
+                options={[
+                  { value: '1', label: 'one' },
+                  { value: '2', label: 'two' },
+                  { value: '3', label: 'three' },
+                ]}
+                value={bench.layers}
+                onChange={(layers) => set({ layers })}
+                testID="tape-layers"
+              />
+              <Choice
+                label="Strips lie"
+                options={[
+                  { value: 'any', label: 'as is best' },
+                  { value: 'x', label: 'left to right' },
+                  { value: 'y', label: 'front to rear' },
+                ]}
+                value={bench.direction}
+                onChange={(direction) => set({ direction })}
+                testID="tape-direction"
+              />
+            </View>
+          }
+          right={
+            worked.kind === 'failed' ? (
+              <Words tone="stop">{worked.message}</Words>
+            ) : worked.kind === 'busy' ? (
+              <Loading what="the strips: a few seconds" />
+            ) : worked.kind === 'done' ? (
+              <Planned
+                answer={worked.result}
+                tape={input?.tape ?? { thickness: 0.1, width: 50 }}
+                plate={plate ?? extentPlate(source?.points ?? [])}
+                map={source?.points ?? []}
+                bench={bench}
+                machineId={named ?? null}
+                surfaceId={namedSurface ?? null}
+                byLight={
+                  source?.id === 'handed'
+                    ? handed.from === 'light'
+                    : source !== null && 'record' in source && source.record !== null
+                }
+                onChange={change}
+              />
+            ) : null
+          }
+        />
+      )}
+    </Page>
+  );
+}
+
+const extentPlate = (points: readonly HeightPoint[]) => ({
+  width: Math.max(100, ...points.map(({ x }) => x)),
+  depth: Math.max(100, ...points.map(({ y }) => y)),
+});
+
+interface PlannedProps {
+  answer: { plan: import('@even-bed/core').ShimPlan; before: Drawn; after: Drawn };
+  tape: { thickness: number; width: number };
+  plate: { width: number; depth: number };
+  map: HeightPoint[];
+  bench: Bench;
+  machineId: string | null;
+  surfaceId: string | null;
+  byLight: boolean;
+  onChange: (next: Bench) => void;
+}
+type Drawn = { points: HeightPoint[]; contours: import('@even-bed/core').BedContours };
+
+function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLight, onChange }: PlannedProps) {
+  const { plan, before, after } = answer;
+  const manner = currentManner();
+  const router = useRouter();
+  const mayDo = useAppSelector((state) => state.people.person?.role) !== 'looker';
+  const bed = { ...plate, originX: 0, originY: 0, printWidth: plate.width, printDepth: plate.depth };
+  const drawn = plan.strips.map((strip, i) => ({
+    ...placeOf(strip, tape.width),
+    layer: strip.layer,
+    now: i === bench.laid,
+  }));
+  const done = bench.laid >= plan.strips.length;
+  const query = machineId ? `?machine=${machineId}` : surfaceId ? `?surface=${surfaceId}` : '';
+  const keep = () => {
+    const id = uuid();
+    later(shapeOperations.keepShape, {
+      params: { id },
+      body: { machineId, surfaceId, at: rightNow(), raw: { kind: 'strips', map, tape, strips: plan.strips } },
+      key: id,
+      what: 'Strips of tape laid',
+      at: machineId === null ? `/rack/${surfaceId}` : `/floor/${machineId}`,
+    });
+    onChange({ ...bench, kept: true });
+  };
+  return (
+    <View style={{ gap: 12 }} testID="strip-plan">
+      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
+        <Signal kind={plan.verdict === 'no' ? 'stop' : plan.verdict === 'helps' ? 'due' : 'ready'} />
+        <View style={{ flex: 1 }}>
+          <Words size="turn" bold live testID="strip-words">
+            {shimWords(plan, manner)}
+          </Words>
+        </View>
+      </View>
+      {plan.strips.length > 0 ? (
+        <>
+          <Words size="small" tone="steel">
+            {`${size(tape.thickness, 3)} a layer; ${size(plan.tape, 0)} of tape with the ends. ${plan.proven ? 'Nothing better was left out.' : 'The search was stopped: there may be better.'} At the edge of a strip a step of one layer stays; the sheet bridges it.`}
+          </Words>
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            <View style={{ flex: 1, minWidth: 0 }}>
+              <Words size="small" bold tone="steel">
+                AS IT IS
+              </Words>
+              <BedPlan
+                plate={bed}
+                contours={before.contours}
+                strips={drawn}
+                maxHeight={260}
+                label="The plate as it is, with the strips laid on it"
+                testID="strips-before"
+              />
+            </View>
+            <View style={{ flex: 1, minWidth: 0 }}>
+              <Words size="small" bold tone="steel">
+                WITH THE STRIPS
+              </Words>
+              <BedPlan
+                plate={bed}
+                contours={after.contours}
+                maxHeight={260}
+                label="The plate with the strips, levelled again"
+                testID="strips-after"
+              />
+            </View>
+          </View>
+          <Notice kind="due" title="One chance each">
+            Bed off and cool, plate clean and dry. Squeegee from the middle outwards, trim away from yourself; never
+            lift once down.
+          </Notice>
+          <Section title="ONE STRIP AT A TIME" testID="strip-list">
+            {plan.strips.map((strip, i) => (
+              <View key={`${strip.at} ${strip.layer}`} style={{ gap: 4 }}>
+                <TickRow
+                  words={`${i + 1}. ${stripWords(strip, manner)}`}
+                  ticked={i < bench.laid}
+                  onPress={() => {
+                    // One after the other: only the next one, and the one that went on last.
+                    if (i === bench.laid) onChange({ ...bench, laid: i + 1, kept: false });
+                    if (i === bench.laid - 1) onChange({ ...bench, laid: i, kept: false });
+                  }}
+                  testID={`strip-${i + 1}`}
+                />
+                {i === bench.laid - 1 ? (
+                  <Words size="small" tone="steel" testID="strip-check">
+                    {`Look again by light: ${checkWords(strip, plate, tape.width)}. Proud, or a crease: off, and another.`}
+                  </Words>
+                ) : null}
+              </View>
+            ))}
+          </Section>
+          {done ? (
+            <View style={{ gap: 10 }} testID="strips-done">
+              <Words
+                bold
+              >{`All laid: ${length(plan.after)} should be left. Look by light once more, then level it again.`}</Words>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+                {mayDo && !bench.kept && (machineId !== null || surfaceId !== null) ? (
+                  <ActionButton label="Keep what was laid" kind="main" onPress={keep} testID="strips-keep" />
+                ) : null}
+                {bench.kept ? (
+                  <Words bold testID="strips-kept">
+                    Kept.
+                  </Words>
+                ) : null}
+                {byLight ? (
+                  <ActionButton
+                    label="Look by light again"
+                    onPress={() => router.push(`/tools/light${query}` as never)}
+                    testID="strips-light"
+                  />
+                ) : null}
+                {machineId ? (
+                  <ActionButton
+                    label="Level it again"
+                    onPress={() => router.push(`/floor/${machineId}`)}
+                    testID="strips-level"
+                  />
+                ) : null}
+              </View>
+            </View>
+          ) : null}
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+function checkWords(strip: ShimStrip, plate: { width: number; depth: number }, width: number): string {
+  const lines = linesOver(surveyLines(plate).slice(0, 6), [placeOf(strip, width)]);
+  return lines.map((id) => LINE_NAMES[id as SurveyLineId]).join('; ') || 'the lines nearest to it';
+}

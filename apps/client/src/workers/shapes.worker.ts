@@ -1,0 +1,103 @@
+import { contourBed } from '@even-bed/core/level/contourBed';
+import { compareMaps } from '@even-bed/core/level/compareMaps';
+import { flatness, loneReading, type Flatness, type LoneReading } from '@even-bed/core/level/flatness';
+import { gridOf } from '@even-bed/core/level/gridOf';
+import type { HeightPoint } from '@even-bed/core/level/HeightPoint';
+import { lapProgress, type LapProgress, type LapRound } from '@even-bed/core/level/lapProgress';
+import { lightSurvey, type LightSurvey } from '@even-bed/core/level/lightSurvey';
+import { parseHeights } from '@even-bed/core/level/parseHeights';
+import { planShims, raised, type PlanShimsAsk, type ShimPlan, type ShimStrip } from '@even-bed/core/level/planShims';
+import { shapeCures, type ShapeCuresAsk } from '@even-bed/core/level/shapeCures';
+import { layerComparison, linesOf, type ShapeRaw } from '@even-bed/core/level/shapeRecord';
+import { splitShape, type ShapeSplit } from '@even-bed/core/level/splitShape';
+import type { BedContours } from '@even-bed/core/level/contourBed';
+import type { FirstLayerComparison } from '@even-bed/core/level/compareFirstLayer';
+import type { MapComparison } from '@even-bed/core/level/compareMaps';
+import { expose } from 'comlink';
+import type { Answered } from './sums.worker';
+
+/** Sums off the page's thread. What they refuse comes back in their own words. */
+function answer<R>(work: () => R): Answered<R> {
+  try {
+    return { ok: true, result: work() };
+  } catch (error) {
+    if (error instanceof RangeError || (error as { code?: unknown }).code !== undefined)
+      return { ok: false, message: (error as Error).message };
+    throw error;
+  }
+}
+
+/** Contours of heights with the tilt of their least zone taken out: what screws leave. */
+function levelled(points: readonly HeightPoint[]): { points: HeightPoint[]; contours: BedContours } {
+  const { plane } = flatness(points);
+  const rest = points.map((point) => ({ ...point, z: point.z - plane.a * point.x - plane.b * point.y - plane.c }));
+  return { points: rest, contours: contourBed({ points: rest, grid: gridOf(rest), finest: 0.01 }) };
+}
+
+export interface ShapeLook {
+  flatness: Flatness;
+  lone: LoneReading | null;
+  cures: ReturnType<typeof shapeCures>;
+  drawn: { points: HeightPoint[]; contours: BedContours };
+}
+
+const shapes = {
+  light: (input: Pick<Extract<ShapeRaw, { kind: 'light' }>, 'plate' | 'lines' | 'aim'>): Answered<LightSurvey> =>
+    answer(() => lightSurvey({ lines: linesOf(input), ...(input.aim === null ? {} : { aim: input.aim }) })),
+  look: (input: ShapeCuresAsk): Answered<ShapeLook> =>
+    answer(() => {
+      const found = flatness(input.map);
+      return {
+        flatness: found,
+        lone: loneReading(input.map, found),
+        cures: shapeCures(input),
+        drawn: levelled(input.map),
+      };
+    }),
+  shims: (input: PlanShimsAsk): Answered<{ plan: ShimPlan; before: ShapeLook['drawn']; after: ShapeLook['drawn'] }> =>
+    answer(() => {
+      const plan = planShims(input);
+      return { plan, before: levelled(input.map), after: levelled(raised(input.map, plan.strips, input.tape)) };
+    }),
+  after: (input: { map: HeightPoint[]; strips: ShimStrip[]; tape: PlanShimsAsk['tape'] }): Answered<number> =>
+    answer(() => flatness(raised(input.map, input.strips, input.tape)).value),
+  lap: (input: { rounds: LapRound[] }): Answered<LapProgress> => answer(() => lapProgress(input.rounds)),
+  maps: (
+    input: Parameters<typeof compareMaps>[0],
+  ): Answered<{
+    change: MapComparison;
+    before: ShapeLook['drawn'];
+    after: ShapeLook['drawn'];
+    difference: BedContours | null;
+  }> =>
+    answer(() => {
+      const change = compareMaps(input);
+      const rest = change.points.map((point, i) => ({ ...point, z: change.shapeChange[i] ?? point.z }));
+      return {
+        change,
+        before: levelled(input.before),
+        after: levelled(input.after),
+        difference:
+          rest.length >= 6 && change.verdict !== 'apart'
+            ? contourBed({ points: rest, grid: gridOf(rest), finest: 0.01 })
+            : null,
+      };
+    }),
+  split: (input: Parameters<typeof splitShape>[0]): Answered<ShapeSplit> => answer(() => splitShape(input)),
+  layer: (input: Parameters<typeof layerComparison>[0]): Answered<FirstLayerComparison> =>
+    answer(() => layerComparison(input)),
+  read: (input: {
+    text: string;
+    width: number;
+    depth: number;
+  }): Answered<{ points: HeightPoint[]; questions: number }> =>
+    answer(() => {
+      const { points, questions } = parseHeights(input.text, {
+        extent: { x0: 0, y0: 0, x1: input.width, y1: input.depth },
+      });
+      return { points: [...points], questions: questions.length };
+    }),
+};
+
+export type ShapesWorker = typeof shapes;
+expose(shapes);
