@@ -1,6 +1,6 @@
 import type { PlanWrite } from '@even-bed/contract';
 import { PROCEDURES, straightWay, type ProcedureStep } from '@even-bed/core';
-import { LIGHT } from '@even-bed/core/care/lightVerdict';
+import { LIGHT } from '@even-bed/core/care/lightCodes';
 import { isAsked } from '@even-bed/core/care/runProcedure';
 import { addJobEvent, startJob } from '../care/jobStore';
 import { keepPlan } from '../fit/store';

@@ -124,6 +124,13 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
           if (!choices.some(({ id }) => id === choice)) add(step.id, `It goes by “${choice}”, which is no choice.`);
         for (const reading of Object.values(effect.takes)) checkTaken(reading, step.id);
       }
+      if (effect.kind === 'surveyed') for (const reading of Object.values(effect.takes)) checkTaken(reading, step.id);
+      if (effect.kind === 'lapped') {
+        if (!choices.some(({ id }) => id === effect.how.choice))
+          add(step.id, `It goes by “${effect.how.choice}”, which is no choice.`);
+        if (!steps.some(({ id }) => id === effect.step))
+          add(step.id, `It takes rounds from “${effect.step}”, which is no step.`);
+      }
       if (effect.kind === 'inspect') {
         const card = INSPECTION_CARDS.find(({ id }) => id === effect.card);
         if (!card) add(step.id, `The inspection “${effect.card}” is not known.`);

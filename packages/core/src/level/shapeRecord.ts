@@ -65,7 +65,16 @@ export function shapeResult(raw: ShapeRaw): ShapeResult {
       const { aim } = raw;
       const survey = lightSurvey({ lines: linesOf(raw), ...(aim === null ? {} : { aim }) });
       const { verdict, trust, suspects, flatness: zone, resolution, closure, shape } = survey;
-      return { kind: 'light', verdict, trust, suspects, flatness: zone, resolution, closure: closure.most, name: shape.name };
+      return {
+        kind: 'light',
+        verdict,
+        trust,
+        suspects,
+        flatness: zone,
+        resolution,
+        closure: closure.most,
+        name: shape.name,
+      };
     }
     case 'strips': {
       const { map, tape, strips } = raw;

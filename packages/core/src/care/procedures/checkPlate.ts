@@ -250,6 +250,7 @@ export const checkPlate: Procedure = {
       doing: 'Its own job: Lap a resin platform. Come back to the light when it is done.',
       why: 'By free hand it becomes a dome.',
       phase: 'cure',
+      cautions: ['resin'],
       cant: [{ label: 'There is no glass or granite to lap on', to: 'cure-shape' }],
       next: 'along-left',
     },
