@@ -246,9 +246,10 @@ export const LAYER_LOOK_HINTS: Record<LayerLook, string> = {
   ridged: 'edges rise',
 };
 
-/** What a first layer says of compensation. */
+/** What a first layer says of compensation; printed with it off, of the map and its sign. */
 export function layerWords(
-  { verdict, way, over, more }: Pick<FirstLayerComparison, 'verdict' | 'way' | 'over' | 'more'>,
+  { verdict, way, over, more, slope }: Pick<FirstLayerComparison, 'verdict' | 'way' | 'over' | 'more' | 'slope'>,
+  compensation: 'on' | 'off',
   reader: Reader,
 ): { verdict: string; next: string } {
   const { size } = figuresFor(reader);
@@ -260,6 +261,28 @@ export function layerWords(
         : over > 0
           ? ` In all it is ${size(over)} over the layer: the nozzle stands high.`
           : ` In all it is ${size(-over)} under the layer: the nozzle stands low.`;
+  if (compensation === 'off') {
+    const on = `Print it once more with compensation on.${zero}`;
+    if (verdict === 'not-applied')
+      return { verdict: 'The map is true: with compensation off it is thin where the bed is high.', next: on };
+    if (verdict === 'compensated')
+      return {
+        verdict: 'With compensation off thickness should follow the map, and does not.',
+        next: `It was still on, or the map is not of this bed: read it anew.${zero}`,
+      };
+    if (verdict === 'wrong')
+      return way === 'twice-or-stale'
+        ? {
+            verdict: 'Thick where the map says high: its + means lower, or it is an old map.',
+            next: `Settle the sign, or read the map anew.${zero}`,
+          }
+        : {
+            verdict: 'Twice as thin where the map says high: this map is not of this bed.',
+            next: `Read it anew.${zero}`,
+          };
+    if (verdict === 'sign' && slope)
+      return { verdict: slope.value > 0 ? 'In this map + is higher.' : 'In this map + is lower.', next: on };
+  }
   switch (verdict) {
     case 'compensated':
       return { verdict: 'It follows its map: thickness does not.', next: `Leave it on.${zero}` };
@@ -338,7 +361,7 @@ export function shapeResultWords(result: ShapeResult, reader: Reader): string {
     case 'lap':
       return `lapped, ${counted(result.rounds, 'round', 'rounds')}: ${lapWords(result, reader).verdict}`;
     case 'layer':
-      return `first layer measured: ${layerWords({ ...result }, reader).verdict}`;
+      return `first layer measured: ${layerWords(result, result.compensation, reader).verdict}`;
   }
 }
 

@@ -2,7 +2,7 @@ import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
 import type { MachineOverview } from '@even-bed/contract';
 import type { HeightPoint } from '@even-bed/core';
 import { readLength } from '@even-bed/core/fleet/readLength';
-import { layerPlaces, LAYER_LOOKS, type LayerLook } from '@even-bed/core/level/compareFirstLayer';
+import { layerPlaces, LAYER_LOOKS, type LayerLook, type LayerVerdict } from '@even-bed/core/level/compareFirstLayer';
 import { gridOf } from '@even-bed/core/level/gridOf';
 import { heightsBetween } from '@even-bed/core/level/heightsBetween';
 import { layerWords, LAYER_LOOK_HINTS } from '@even-bed/words/shape';
@@ -25,7 +25,7 @@ import { PadPlan } from '../ui/PadPlan';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
-import { Signal } from '../ui/Signal';
+import { Signal, type SignalKind } from '../ui/Signal';
 import { rightNow, useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
@@ -148,7 +148,7 @@ function Compare({
       : null;
   const worked = useWorked(input, work);
   const found = worked.kind === 'done' ? worked.result : null;
-  const said = found ? layerWords(found, currentManner()) : null;
+  const said = found ? layerWords(found, bench.compensation, currentManner()) : null;
   const readNow = bench.reads[keyOf(meant)] ?? { thickness: '', look: null };
   const put = (part: Partial<Read>) =>
     onChange({ ...bench, reads: { ...bench.reads, [keyOf(meant)]: { ...readNow, ...part } } });
@@ -255,15 +255,7 @@ function Compare({
           {found && said ? (
             <>
               <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
-                <Signal
-                  kind={
-                    found.verdict === 'compensated'
-                      ? 'ready'
-                      : found.verdict === 'untold' || found.verdict === 'sign'
-                        ? 'hold'
-                        : 'stop'
-                  }
-                />
+                <Signal kind={signalOf(found.verdict, bench.compensation)} />
                 <View style={{ flex: 1 }}>
                   <Words size="turn" bold live testID="layer-verdict">
                     {said.verdict}
@@ -293,6 +285,12 @@ function Compare({
       }
     />
   );
+}
+
+function signalOf(verdict: LayerVerdict, compensation: 'on' | 'off'): SignalKind {
+  if (verdict === 'untold' || verdict === 'sign') return 'hold';
+  // With it off the layer is to follow the map, with it on not.
+  return verdict === (compensation === 'off' ? 'not-applied' : 'compensated') ? 'ready' : 'stop';
 }
 
 function Keep({

@@ -235,7 +235,7 @@ function OneLine({ bench, plate, survey, onChange }: Omit<SurveyProps, 'aim'> & 
             setFeeler(Number(value));
             if (stretches.length > 0) put(stretches.map((one) => ({ ...one, light: 'clear', feeler: Number(value) })));
           }}
-          testID="light-feeler"
+          testID="feeler-pick"
         />
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>

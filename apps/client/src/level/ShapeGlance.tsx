@@ -108,7 +108,7 @@ function signalOf({ result }: ShapeRecord): SignalKind {
     case 'lap':
       return result.verdict === 'done' ? 'ready' : 'due';
     case 'layer':
-      return result.verdict === 'compensated'
+      return result.verdict === (result.compensation === 'off' ? 'not-applied' : 'compensated')
         ? 'ready'
         : result.verdict === 'untold' || result.verdict === 'sign'
           ? 'hold'

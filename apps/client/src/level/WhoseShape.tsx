@@ -1,6 +1,6 @@
 import type { BedMap, MachineOverview } from '@even-bed/contract';
 import { contourBed } from '@even-bed/core/level/contourBed';
-import type { MapOfBoth, OneShape, ShapeSplit } from '@even-bed/core/level/splitShape';
+import type { Known, MapOfBoth, OneShape, ShapeSplit } from '@even-bed/core/level/splitShape';
 import { nextMapWords } from '@even-bed/words/shape';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { useState } from 'react';
@@ -163,20 +163,20 @@ function Split({ split, machine, nameOf, tagOf, count }: SplitProps) {
         <View style={{ gap: 4 }} testID="split-open">
           <Words bold>{`Not told apart by these: ${open.map(name).join(', ')}.`}</Words>
           {open.flatMap((one) => [
-            ...(one.twist
+            ...(seen(one.twist)
               ? [
                   <Words
                     key={`${one.id} t`}
                     size="small"
-                  >{`· ${name(one)}: its twist, ${length(one.twist.value, 3)}, is its own.`}</Words>,
+                  >{`· ${name(one)}: its twist, ${length(Math.abs(one.twist!.value), 3)}, is its own.`}</Words>,
                 ]
               : []),
-            ...(one.bow.difference && !one.bow.x
+            ...(seen(one.bow.difference) && !one.bow.x
               ? [
                   <Words
                     key={`${one.id} d`}
                     size="small"
-                  >{`· ${name(one)}: bowed ${length(Math.abs(one.bow.difference.value), 3)} more ${one.bow.difference.value > 0 ? 'from left to right' : 'from front to rear'} than the other way.`}</Words>,
+                  >{`· ${name(one)}: bowed ${length(Math.abs(one.bow.difference!.value), 3)} more ${one.bow.difference!.value > 0 ? 'from left to right' : 'from front to rear'} than the other way.`}</Words>,
                 ]
               : []),
           ])}
@@ -196,6 +196,9 @@ function Split({ split, machine, nameOf, tagOf, count }: SplitProps) {
     </View>
   );
 }
+
+/** Beyond twice what it scatters by. */
+const seen = (known: Known) => known !== null && Math.abs(known.value) > 2 * (known.sd ?? 0);
 
 const rangeOf = (heights: OneShape['heights']) =>
   Math.max(...(heights as number[])) - Math.min(...(heights as number[]));

@@ -4,7 +4,7 @@ import { lightSurvey } from '@even-bed/core/level/lightSurvey';
 import { linesOf } from '@even-bed/core/level/shapeRecord';
 import { useMemo } from 'react';
 import { skipToken } from '@reduxjs/toolkit/query';
-import { shortDate } from '../ui/formatTime';
+import { clockTime, shortDate } from '../ui/formatTime';
 import { useMapsQuery, useShapesQuery } from './shapeApi';
 
 /** Heights that a shape can be looked at by: a map of a machine, or a survey by light. */
@@ -36,7 +36,7 @@ export function useShapeSources(
 const ofMaps = (data: MachineMaps | undefined, now: number): ShapeSource[] =>
   (data?.items ?? []).map((map) => ({
     id: map.id,
-    label: `Map, ${shortDate(map.at, now)}${map.sheet ? `, ${map.sheet.tag} on it` : ''}`,
+    label: `Map, ${shortDate(map.at, now)} ${clockTime(map.at)}${map.sheet ? `, ${map.sheet.tag} on it` : ''}`,
     at: map.at,
     points: map.points,
     noise: data!.noise,

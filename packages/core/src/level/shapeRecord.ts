@@ -43,7 +43,10 @@ export type ShapeResult =
     >)
   | { kind: 'strips'; before: number; after: number; strips: number; layers: number }
   | ({ kind: 'lap' } & Pick<LapProgress, 'verdict' | 'touched' | 'rounds' | 'left'>)
-  | ({ kind: 'layer' } & Pick<FirstLayerComparison, 'verdict' | 'way' | 'slope' | 'over' | 'more'>);
+  | ({ kind: 'layer'; compensation: 'on' | 'off' } & Pick<
+      FirstLayerComparison,
+      'verdict' | 'way' | 'slope' | 'over' | 'more'
+    >);
 
 /** The lines of a survey where they lie on its plate. */
 export function linesOf({ plate, lines }: Pick<Extract<ShapeRaw, { kind: 'light' }>, 'plate' | 'lines'>) {
@@ -94,7 +97,7 @@ export function shapeResult(raw: ShapeRaw): ShapeResult {
     }
     case 'layer': {
       const { verdict, way, slope, over, more } = layerComparison(raw);
-      return { kind: 'layer', verdict, way, slope, over, more };
+      return { kind: 'layer', compensation: raw.compensation, verdict, way, slope, over, more };
     }
   }
 }
