@@ -104,7 +104,7 @@ export function lightWords(
       verdict === 'again' ? `${LIGHT_VERDICTS.again}.` : `${LIGHT_VERDICTS[verdict]}, ${length(flatness)} in all.`,
     trust:
       trust === 'closes'
-        ? `Lines meet within ${length(closure)}: the survey can be trusted.`
+        ? `Lines meet within ${length(Math.max(0.01, Math.ceil(closure * 100) / 100))}: the survey can be trusted.`
         : trust === 'contradicts'
           ? `Lines miss each other by ${length(closure)}. Look again: ${lines || 'all of them, and the two through the middle'}.`
           : 'Too few lines cross to tell whether they agree.',
@@ -132,9 +132,9 @@ export function shimWords(
     case 'flat':
       return `${length(before)}: flat enough as it is.`;
     case 'cures':
-      return `${counted(strips.length, 'strip', 'strips')}: leaves ${length(after)} of ${length(before)}, once it is levelled again.`;
+      return `${counted(strips.length, 'strip leaves', 'strips leave')} ${length(after)} of ${length(before)}, once it is levelled again.`;
     case 'helps':
-      return `${counted(strips.length, 'strip', 'strips')} leave ${length(after)} of ${length(before)}: better, not within the aim.`;
+      return `${counted(strips.length, 'strip leaves', 'strips leave')} ${length(after)} of ${length(before)}: better, not within the aim.`;
     case 'no':
       return {
         bump: 'No strips for one bump: look under the sheet first.',

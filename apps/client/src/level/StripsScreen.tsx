@@ -80,6 +80,7 @@ export function StripsScreen() {
             id: 'handed',
             label: handed.from === 'light' ? 'The survey just made' : 'The map just looked at',
             points: handed.map,
+            noise: handed.noise,
           },
         ]
       : []),
@@ -113,6 +114,7 @@ export function StripsScreen() {
           map: source.points,
           tape: { thickness: thickness!, width: width! },
           maxLayers: Number(bench.layers),
+          ...(source.noise ? { noise: source.noise } : {}),
           ...(bench.direction === 'any' ? {} : { direction: bench.direction }),
           ...(machine ? { aim: machine.aim ?? firstLayerAim(machine) } : {}),
           ...(plate ? { plate } : {}),

@@ -84,7 +84,11 @@ export function LightPlan({ plate, lines, at, onLit, label }: Props) {
         style={{
           width: totalWidth,
           height: totalHeight,
-          ...({ touchAction: slides ? 'none' : 'auto', cursor: slides ? 'crosshair' : 'auto' } as object),
+          ...({
+            touchAction: slides ? 'none' : 'auto',
+            userSelect: 'none',
+            cursor: slides ? 'crosshair' : 'auto',
+          } as object),
         }}
         {...(slides
           ? {

@@ -14,6 +14,7 @@ import { AREAS, consolePort, DAY_MS, MACHINES, MODELS, PEOPLE, type DemoMachine 
 import { yearOfChecks } from './yearOfChecks';
 import { yearOfJobs } from './yearOfJobs';
 import { yearOfLevels } from './yearOfLevels';
+import { yearOfShapes } from './yearOfShapes';
 import { yearOfSurfaces } from './yearOfSurfaces';
 
 const DEFAULT_EVERY_DAYS = 14;
@@ -64,6 +65,7 @@ export async function loadDemo(
   events.push(...yearOfSurfaces({ machineIds, ids, seed, begin, now, photoFolder: photoFolder ?? null }));
   events.push(...yearOfJobs({ machineIds, ids, now }));
   events.push(...yearOfLevels({ machineIds, ids, seed, begin, now }));
+  events.push(...yearOfShapes({ machineIds, ids, seed, begin, now }));
   events.sort((p, q) => p.at - q.at);
   const people = PEOPLE.map((person, i) => ({ ...person, id: ids.next(begin - 1000 + i) }));
   await openHall(db, people, { begin: begin - 60_000, secretCost });

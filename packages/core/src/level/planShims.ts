@@ -48,7 +48,7 @@ export interface ShimPlan {
 export const SPARE = 10;
 /** A plan must take off a quarter at least: tape that does less is not worth its glue. Our own choice. */
 const LEAST_GAIN = 0.25;
-/** Fewer strips are worth this much range, mm: a probe tells no less. Our own choice. */
+/** Fewer strips are worth this much range, mm: a probe tells no less; what the readings scatter by is worth it too. Our own choice. */
 const WORTH = 0.005;
 const MOST_LAYERS = 4;
 /** More readings are thinned out first: the widths of tape are wider. */
@@ -69,6 +69,8 @@ export interface PlanShimsAsk {
   maxLayers?: number | undefined;
   /** Range that is asked for, mm; not said: none, as little as can be. */
   aim?: number | undefined;
+  /** Standard deviation of one reading, mm: less than that is no gain. */
+  noise?: number | undefined;
   /** Of the plate, mm; not said: where the readings lie. */
   plate?: { width: number; depth: number } | undefined;
 }
@@ -89,7 +91,7 @@ export interface PlanShimsAsk {
  */
 export function planShims(ask: PlanShimsAsk): ShimPlan {
   const { tape, direction, aim, maxLayers = 2 } = ask;
-  needNumbers('planShims', { tape, aim: aim ?? 0, maxLayers, plate: ask.plate });
+  needNumbers('planShims', { tape, aim: aim ?? 0, maxLayers, plate: ask.plate, noise: ask.noise ?? 0 });
   if (!(tape.thickness > 0.005 && tape.thickness <= 1))
     throw new RangeError(`planShims needs tape of 0.005 to 1 mm, got ${tape.thickness}`);
   if (!(tape.width >= 3 && tape.width <= 500))
@@ -105,7 +107,7 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
   const before = flatness(ask.map).value;
   const nothing = { strips: [], before, after: before, tape: 0, tracks: 0, layers: 0, proven: true };
   if (aim !== undefined && before <= aim) return { ...nothing, verdict: 'flat', why: null };
-  const { name } = describeShape(ask.map);
+  const { name } = describeShape(ask.map, ask.noise ? { noise: ask.noise } : {});
   if (name === 'bump') return { ...nothing, verdict: 'no', why: 'bump' };
   if (name === 'high-region') return { ...nothing, verdict: 'no', why: 'region' };
 
@@ -122,7 +124,7 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
   }
   let found: { strips: ShimStrip[]; tape: number } | null = null;
   for (const lattice of lattices) {
-    const one = lattice.fewestStrips(least + WORTH, found);
+    const one = lattice.fewestStrips(least + Math.max(WORTH, ask.noise ?? 0), found);
     proven &&= one.proven;
     found = one.found;
   }

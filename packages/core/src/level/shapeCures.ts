@@ -100,7 +100,8 @@ export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: num
   });
   const gains = (leaves: number) => leaves <= (1 - LEAST_GAIN) * before;
 
-  const shims = tape && before > aim && family === 'filament' ? planShims({ map, tape, aim, plate: ask.plate }) : null;
+  const shims =
+    tape && before > aim && family === 'filament' ? planShims({ map, tape, aim, noise, plate: ask.plate }) : null;
   const eased = easedTo(map, before);
   const followed = followedTo(map, shape.noise?.sd ?? 0);
   const cures: ShapeCure[] = [
