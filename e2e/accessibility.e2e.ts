@@ -65,6 +65,9 @@ const PLAIN: [string, string, string][] = [
   ['paper and feel', '/tools/feel', 'gauge-thickness'],
   ['a practice bed', '/tools/practice', 'practice-plan'],
   ['the printer’s feet', '/tools/feet', 'feet-across'],
+  ['light under a straightedge', '/tools/light', 'light-plan'],
+  ['strips of tape', '/tools/strips', 'no-source'],
+  ['lapping', '/tools/lap', 'lap-proven'],
 ];
 
 describe.each([
@@ -119,6 +122,16 @@ describe.each([
     await page.goto(`/floor/${id}`);
     await page.getByTestId('level-history').waitFor();
     if (size === PHONE) for (const part of ['stack', 'level-history', 'photos', 'facts']) await unfold(page, part);
+    expect(await faults(page)).toEqual([]);
+    await page.goto(`/floor/${id}/maps`);
+    await page.getByTestId('maps').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.goto(`/tools/shape?machine=${id}`);
+    await page.getByTestId('flatness').waitFor();
+    await page.getByTestId('cure-mount').waitFor();
+    expect(await faults(page)).toEqual([]);
+    await page.goto(`/tools/layer?machine=${id}`);
+    await page.getByTestId('pad-plan').waitFor();
     expect(await faults(page)).toEqual([]);
     await page.goto(`/floor/${id}/edit`);
     await page.getByTestId('field-name').waitFor();

@@ -22,6 +22,16 @@ import { compareMethods } from './level/compareMethods';
 import { compareRounds } from './level/compareRounds';
 import { evenFeet } from './level/evenFeet';
 import { footZero, gapBudget } from './level/gapBudget';
+import { compareFirstLayer } from './level/compareFirstLayer';
+import { compareMaps } from './level/compareMaps';
+import { describeShape } from './level/describeShape';
+import { firstLayerPrint } from './level/firstLayerPrint';
+import { flatness } from './level/flatness';
+import { lapProgress, type LapRound } from './level/lapProgress';
+import { lightSurvey, surveyLines } from './level/lightSurvey';
+import { planShims } from './level/planShims';
+import { shapeCures } from './level/shapeCures';
+import { splitShape } from './level/splitShape';
 import { levelDrift } from './level/levelDrift';
 import { settleSign } from './level/settleSign';
 import { skirtTrim } from './level/skirtTrim';
@@ -41,6 +51,13 @@ const adjusters = [
   { id: 'b', x: 200, y: 0, pitch: 0.7, clockwise: 'lowers' as const },
   { id: 'c', x: 100, y: 200, pitch: 0.7, clockwise: 'raises' as const },
 ];
+const dip = points.map((point) => ({ ...point, z: point.y === 100 ? -0.15 : 0 }));
+const lit = surveyLines({ width: 235, depth: 235 })
+  .slice(0, 6)
+  .map((line) => ({
+    ...line,
+    stretches: line.id.startsWith('across') ? [] : [{ from: 0.05, to: 0.95, light: 'clear', feeler: 0.1 }],
+  }));
 const rect = { x: 5, y: 5, width: 200, depth: 200 };
 
 /** Each sum with a good question; what is put into it must be one argument. */
@@ -232,6 +249,77 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
   levelDrift: [
     ({ spans }: { spans: { left: number; found: number; days: number }[] }) => levelDrift(spans),
     { spans: [7, 14, 20].map((days) => ({ left: 0.03, found: 0.03 + 0.01 * days, days })) },
+  ],
+  flatness: [({ points: p }: { points: typeof points }) => flatness(p), { points }],
+  describeShape: [
+    ({ points: p, noise }: { points: typeof points; noise: number }) => describeShape(p, { noise }),
+    { points, noise: 0.01 },
+  ],
+  lightSurvey: [lightSurvey, { lines: lit, aim: 0.05 }],
+  planShims: [
+    planShims,
+    {
+      map: dip,
+      tape: { thickness: 0.075, width: 80 },
+      direction: 'x',
+      maxLayers: 1,
+      aim: 0.02,
+      noise: 0.01,
+      plate: { width: 200, depth: 200 },
+    },
+  ],
+  shapeCures: [
+    shapeCures,
+    {
+      map: dip,
+      aim: 0.05,
+      family: 'filament',
+      compensation: true,
+      tape: null,
+      bendable: null,
+      reference: 0.02,
+      noise: 0.01,
+    },
+  ],
+  lapProgress: [
+    ({ rounds }: { rounds: LapRound[] }) => lapProgress(rounds),
+    {
+      rounds: [20, 40].map((share) => ({
+        strokes: 20,
+        touched: { 'front-left': share, 'front-right': share, 'rear-left': share, 'rear-right': share, middle: share },
+      })),
+    },
+  ],
+  compareMaps: [compareMaps, { before: points, after: dip, noise: 0.01 }],
+  splitShape: [
+    splitShape,
+    { maps: [{ machine: 'm', sheet: 's', turned: 0, flipped: false, points: dip.slice(0, 9) }], flat: [] },
+  ],
+  compareFirstLayer: [
+    (ask: Omit<Parameters<typeof compareFirstLayer>[0], 'map'>) =>
+      compareFirstLayer({ ...ask, map: ({ x }) => x / 1000 }),
+    {
+      readings: [0, 100, 200].map((x) => ({ x, y: 0, thickness: [0.3, 0.31], look: 'touching' })),
+      nominal: 0.3,
+      noise: 0.015,
+    },
+  ],
+  firstLayerPrint: [
+    firstLayerPrint,
+    {
+      print: rect,
+      height: 200,
+      places: [{ x: 50, y: 50 }],
+      pad: 20,
+      layer: 0.25,
+      line: 0.45,
+      filament: 1.75,
+      nozzle: 210,
+      bed: 60,
+      hottest: 100,
+      offCommand: null,
+      compensation: 'on',
+    },
   ],
   compareMethods: [
     (ask: Parameters<typeof compareMethods>[0]) => compareMethods(ask, () => 0.5),

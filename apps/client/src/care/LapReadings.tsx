@@ -3,7 +3,7 @@ import type { ProcedureStep } from '@even-bed/core/care/procedure';
 import { LAP_PLACES, type LapPlace } from '@even-bed/core/level/lapProgress';
 import { lapWords } from '@even-bed/words/shape';
 import { View } from 'react-native';
-import { ScratchKeys } from '../level/ScratchKeys';
+import { ScratchKeys } from '../ui/ScratchKeys';
 import { currentManner } from '../ui/manner';
 import { Words } from '../ui/Words';
 import type { CardInHand } from './useCard';

@@ -10,7 +10,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { later, useAppSelector } from '../state/store';
 import { useSurfaceQuery } from '../surfaces/surfacesApi';
-import { useKnownMachine } from '../fleet/useKnownMachine';
+import { useMachinesQuery } from '../fleet/fleetApi';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Loading } from '../ui/Loading';
@@ -21,7 +21,7 @@ import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { ScratchKeys } from './ScratchKeys';
+import { ScratchKeys } from '../ui/ScratchKeys';
 import { StrokeCount } from './StrokeCount';
 import { useBench } from './useBench';
 
@@ -37,7 +37,8 @@ const BEGUN: Bench = { school: 'dry', grit: 120, proven: false, rounds: [], touc
 /** A platform lapped: the reference proven first, strokes counted, scratches looked at, rounds left. */
 export function LapScreen() {
   const { machine: named, surface: namedSurface } = useLocalSearchParams<{ machine?: string; surface?: string }>();
-  const { data: machine } = useKnownMachine(named ?? '');
+  const { data: machines = [] } = useMachinesQuery();
+  const machine = machines.find(({ id }) => id === named);
   const { data: surface } = useSurfaceQuery({ id: namedSurface ?? '' }, { skip: namedSurface === undefined });
   const [bench, change, ready] = useBench<Bench>(`lap ${named ?? namedSurface ?? ''}`, BEGUN);
   const whole = LAP_PLACES.every((place) => bench.touched[place] !== undefined);

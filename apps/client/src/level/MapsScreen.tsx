@@ -1,6 +1,6 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
-import type { HeightPoint } from '@even-bed/core';
+import type { BedContours, HeightPoint } from '@even-bed/core';
 import { changeWords, partWords } from '@even-bed/words/shape';
 import { useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
@@ -18,7 +18,6 @@ import { useIsWide } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
-import type { BedContours } from '@even-bed/core';
 import { useShapeSources, type ShapeSource } from './shapeSources';
 import { WhoseShape } from './WhoseShape';
 

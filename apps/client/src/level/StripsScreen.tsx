@@ -45,6 +45,8 @@ interface Bench {
   width: string;
   layers: '1' | '2' | '3';
   direction: 'any' | 'x' | 'y';
+  /** few: a strip less is worth some hundredths. */
+  want: 'range' | 'few';
   /** Strips that lie, by their order. */
   laid: number;
   kept: boolean;
@@ -56,9 +58,12 @@ const BEGUN: Bench = {
   width: '50',
   layers: '2',
   direction: 'any',
+  want: 'range',
   laid: 0,
   kept: false,
 };
+/** Where few strips are wanted one less is worth so much range, mm. Our own choice. */
+const FEW_WORTH = 0.025;
 const HANDED: Handed = { map: [], noise: null, plate: null, from: 'light' };
 const work = (input: Parameters<ReturnType<typeof shaper>['shims']>[0]) => shaper().shims(input);
 
@@ -103,18 +108,28 @@ export function StripsScreen() {
           : null,
     width: width === null || !(width >= 3 && width <= 500) ? 'A width from 3 to 500 mm.' : null,
   };
-  const plate = machine
-    ? { width: machine.printWidth, depth: machine.printDepth }
-    : surface?.width && surface.depth
-      ? { width: surface.width, depth: surface.depth }
-      : handed.plate;
+  const byLight =
+    source?.id === 'handed'
+      ? handed.from === 'light'
+      : (sources.find(({ id }) => id === source?.id)?.record ?? null) !== null;
+  // A survey lies on the plate, a map on what is printed on.
+  const plate =
+    source?.id === 'handed' && handed.plate
+      ? handed.plate
+      : machine
+        ? byLight
+          ? { width: machine.plateWidth, depth: machine.plateDepth }
+          : { width: machine.printWidth, depth: machine.printDepth }
+        : surface?.width && surface.depth
+          ? { width: surface.width, depth: surface.depth }
+          : null;
   const input =
     source && faults.thickness === null && faults.width === null
       ? {
           map: source.points,
           tape: { thickness: thickness!, width: width! },
           maxLayers: Number(bench.layers),
-          ...(source.noise ? { noise: source.noise } : {}),
+          noise: Math.max(source.noise ?? 0, bench.want === 'few' ? FEW_WORTH : 0),
           ...(bench.direction === 'any' ? {} : { direction: bench.direction }),
           ...(machine ? { aim: machine.aim ?? firstLayerAim(machine) } : {}),
           ...(plate ? { plate } : {}),
@@ -197,6 +212,16 @@ export function StripsScreen() {
                 testID="tape-layers"
               />
               <Choice
+                label="What counts"
+                options={[
+                  { value: 'range', label: 'least left over' },
+                  { value: 'few', label: 'few strips' },
+                ]}
+                value={bench.want}
+                onChange={(want) => set({ want })}
+                testID="tape-want"
+              />
+              <Choice
                 label="Strips lie"
                 options={[
                   { value: 'any', label: 'as is best' },
@@ -223,11 +248,7 @@ export function StripsScreen() {
                 bench={bench}
                 machineId={named ?? null}
                 surfaceId={namedSurface ?? null}
-                byLight={
-                  source?.id === 'handed'
-                    ? handed.from === 'light'
-                    : source !== null && 'record' in source && source.record !== null
-                }
+                byLight={byLight}
                 onChange={change}
               />
             ) : null
@@ -263,7 +284,7 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
   const mayDo = useAppSelector((state) => state.people.person?.role) !== 'looker';
   const bed = { ...plate, originX: 0, originY: 0, printWidth: plate.width, printDepth: plate.depth };
   const drawn = plan.strips.map((strip, i) => ({
-    ...placeOf(strip, tape.width),
+    ...onPlate(placeOf(strip, tape.width), plate),
     layer: strip.layer,
     now: i === bench.laid,
   }));
@@ -382,6 +403,12 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
       ) : null}
     </View>
   );
+}
+
+/** What of a strip lies on the plate: the rest is trimmed off. */
+function onPlate({ x, y, width, depth }: ReturnType<typeof placeOf>, plate: { width: number; depth: number }) {
+  const [x0, y0] = [Math.max(0, x), Math.max(0, y)];
+  return { x: x0, y: y0, width: Math.min(plate.width, x + width) - x0, depth: Math.min(plate.depth, y + depth) - y0 };
 }
 
 function checkWords(strip: ShimStrip, plate: { width: number; depth: number }, width: number): string {

@@ -222,7 +222,7 @@ function SmallShape({
   }));
   return (
     <BedPlan
-      plate={{ width: printWidth, depth: printDepth, originX: 0, originY: 0, printWidth, printDepth }}
+      plate={{ width: printWidth + 24, depth: printDepth + 24, originX: 12, originY: 12, printWidth, printDepth }}
       contours={contourBed({ points, finest: 0.01 })}
       points={points}
       maxHeight={240}

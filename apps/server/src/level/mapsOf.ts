@@ -7,6 +7,7 @@ import {
   type QuarterTurn,
   type Side,
 } from '@even-bed/core';
+import { thinMap } from '@even-bed/core/level/thinMap';
 import { probeNoise } from '@even-bed/core/level/probeNoise';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
@@ -60,7 +61,7 @@ export async function mapsOf(db: Knex, machineId: string): Promise<MachineMaps |
         checkId,
         at,
         source,
-        points: thinned(points),
+        points: thinMap(points, MOST_MAP_POINTS),
         sheet: top ? { id: top.surface_id, tag: top.tag, turned: top.turned, side: top.side_up } : null,
       },
     ];
@@ -78,11 +79,6 @@ function heightsOf({ raw, reading }: Pick<RoundRow, 'raw' | 'reading'>): readonl
     throw error;
   }
 }
-
-const thinned = (points: readonly HeightPoint[]): HeightPoint[] => {
-  const every = Math.ceil(points.length / MOST_MAP_POINTS);
-  return points.filter((_, i) => i % every === 0);
-};
 
 /** From the maps of each check that follow each other. */
 function noiseOf(latestFirst: readonly BedMap[]): number | null {

@@ -89,8 +89,8 @@ export function compareFirstLayer({
   needNumbers('compareFirstLayer', { readings, nominal, noise: noise ?? 1 });
   if (nominal !== null && !(nominal > 0))
     throw new RangeError(`compareFirstLayer needs a layer above 0 mm, got ${nominal}`);
-  if (noise !== undefined && !(noise > 0))
-    throw new RangeError(`compareFirstLayer needs noise above 0 mm, got ${noise}`);
+  if (noise !== undefined && !(noise >= 1e-4))
+    throw new RangeError(`compareFirstLayer needs noise of 0.0001 mm or more, got ${noise}`);
   const places = readings.flatMap((place) => placeOf(place, map, nominal));
   if (places.length === 0) throw new DegenerateInput('compareFirstLayer needs at least 1 place with a reading, got 0');
   const scatter = noise === undefined ? noiseOf(readings) : { sd: noise, by: 'usual' as const };

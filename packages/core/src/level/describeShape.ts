@@ -5,6 +5,7 @@ import { fitPlane } from './fitPlane';
 import { gridOf } from './gridOf';
 import { extentOf, type HeightPoint } from './HeightPoint';
 import { solveLeast } from './solveLeast';
+import { thinMap } from './thinMap';
 
 /**
  * One thing that a map shows, with its height above (+) or below (−) what lies around, mm, and one standard deviation.
@@ -98,10 +99,7 @@ export function describeShape(
   needNumbers('describeShape', { noise: noise ?? 0 });
   if (noise !== undefined && !(noise > 0))
     throw new DegenerateInput(`describeShape needs noise above 0 mm, got ${noise}`);
-  const all =
-    points.length > MOST_READINGS
-      ? points.filter((_, i) => i % Math.ceil(points.length / MOST_READINGS) === 0)
-      : points;
+  const all = thinMap(points, MOST_READINGS);
   const fit = fitPlane(all);
   const known = noise === undefined ? noiseOfMap(all) : { sd: noise, freedom: Infinity, by: 'told' as const };
   const extent = extentOf(all);

@@ -3,6 +3,7 @@ import { describeShape } from './describeShape';
 import { DegenerateInput } from './errors';
 import { flatness } from './flatness';
 import { extentOf, type HeightPoint } from './HeightPoint';
+import { thinMap } from './thinMap';
 
 export interface ShimTape {
   /** Of one layer, measured, mm. */
@@ -58,7 +59,7 @@ const MOST_STOPS = 8;
 /** How much better a plan could be that was not looked at, mm: less than a probe tells. */
 const CLOSE = 0.001;
 /** Planes tried a lattice before the search says that it stopped. */
-const MOST_TRIED = 6_000;
+const MOST_TRIED = 4_000;
 
 export interface PlanShimsAsk {
   /** Heights of the bare plate, mm, + higher. */
@@ -102,8 +103,7 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
   if (direction !== undefined && direction !== 'x' && direction !== 'y')
     throw new RangeError(`planShims knows directions x, y, got ${String(direction)}`);
   if (ask.map.length < 4) throw new DegenerateInput(`planShims needs at least 4 readings, got ${ask.map.length}`);
-  const step = Math.ceil(ask.map.length / MOST_READINGS);
-  const map = ask.map.filter((_, i) => i % step === 0);
+  const map = thinMap(ask.map, MOST_READINGS);
   const before = flatness(ask.map).value;
   const nothing = { strips: [], before, after: before, tape: 0, tracks: 0, layers: 0, proven: true };
   if (aim !== undefined && before <= aim) return { ...nothing, verdict: 'flat', why: null };
@@ -239,12 +239,21 @@ interface Readings {
   z: Float64Array;
 }
 
+const QUARTERS = [
+  [-1, -1],
+  [1, -1],
+  [-1, 1],
+  [1, 1],
+] as const;
+
 /** A lattice with all ways to lay its tracks. */
 class Laid {
   private readonly ways: Laying[][];
   private readonly tracks: Readings[];
   private readonly outside: Readings;
   private readonly reach: number;
+  /** How near to the best is near enough, mm: a hundredth of what is to be cured where that is much. */
+  private readonly close: number;
   private readonly start: { x: number; y: number };
 
   constructor(
@@ -266,6 +275,7 @@ class Laid {
     this.start = { x: plane.a * (x1 - x0), y: plane.b * (y1 - y0) };
     // With strips the plane can't lie farther off than what they add and what was out before.
     this.reach = value + maxLayers * tape.thickness;
+    this.close = Math.max(CLOSE, value / 100);
   }
 
   /** The least range that this lattice allows where it is below `known`, else `known`. */
@@ -273,9 +283,9 @@ class Laid {
     let range = known;
     const proven = this.branch(
       (x, y) => this.bestAt(x, y),
-      () => range - CLOSE,
+      () => range - this.close,
       ({ range: here, picks }) => {
-        if (here < range + 2 * CLOSE) range = Math.min(range, here, this.levelled(picks));
+        if (here < range + 2 * this.close) range = Math.min(range, here, this.levelled(picks));
       },
     );
     return { range, proven };
@@ -310,26 +320,29 @@ class Laid {
     reached: (value: T, x: number, y: number) => void,
     bounded = false,
   ): boolean {
+    // The best bound last: it is taken off the end, and others are put where they belong.
     const open: Square[] = [{ ...this.start, half: this.reach, bound: -Infinity }];
+    const put = (square: Square) => {
+      let [low, high] = [0, open.length];
+      while (low < high) {
+        const middle = (low + high) >> 1;
+        if (open[middle]!.bound > square.bound) low = middle + 1;
+        else high = middle;
+      }
+      open.splice(low, 0, square);
+    };
     for (let tried = 0; open.length > 0; tried++) {
       if (tried > MOST_TRIED) return false;
-      let best = 0;
-      for (let i = 1; i < open.length; i++) if (open[i]!.bound < open[best]!.bound) best = i;
-      const [square] = open.splice(best, 1) as [Square];
-      if (square.bound >= limit()) continue;
+      const square = open.pop()!;
+      // None of the others is better.
+      if (square.bound >= limit()) return true;
       const { x, y, half } = square;
       const here = value(x, y, 2 * half);
       reached(here, x, y);
       // Within a square each rise is off by `half` at most: a range by both together.
       const bound = bounded ? here.range : here.range - 2 * half;
-      if (bound >= limit() || half < CLOSE / 8) continue;
-      for (const [dx, dy] of [
-        [-1, -1],
-        [1, -1],
-        [-1, 1],
-        [1, 1],
-      ] as const)
-        open.push({ x: x + (dx * half) / 2, y: y + (dy * half) / 2, half: half / 2, bound });
+      if (bound >= limit() || half < this.close / 8) continue;
+      for (const [dx, dy] of QUARTERS) put({ x: x + (dx * half) / 2, y: y + (dy * half) / 2, half: half / 2, bound });
     }
     return true;
   }

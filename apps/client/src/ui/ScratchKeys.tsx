@@ -2,9 +2,9 @@ import { LAP_PLACES, type LapPlace } from '@even-bed/core/level/lapProgress';
 import { LAP_PLACE_NAMES } from '@even-bed/words/shape';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { KeyRow } from '../ui/KeyRow';
-import { ScratchMap } from '../ui/ScratchMap';
-import { Words } from '../ui/Words';
+import { KeyRow } from './KeyRow';
+import { ScratchMap } from './ScratchMap';
+import { Words } from './Words';
 
 interface Props {
   touched: Partial<Record<LapPlace, number>>;
