@@ -1,5 +1,6 @@
 import type { CareEvents, FitEvents, WearEvents } from '@even-bed/contract';
-import { FAILURE_WORDS, INSPECTION_CARDS } from '@even-bed/core';
+import { INSPECTION_CARDS } from '@even-bed/core/care/inspectionCards';
+import { FAILURE_WORDS } from '@even-bed/core/wear/printWords';
 import { counted, type Figures } from './figures';
 import { mountAskWords } from './mount';
 import type { Sentences } from './sentence';

@@ -71,6 +71,12 @@ export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) 
           onPress={() => router.push(`/tools/skirt?machine=${machineId}`)}
           testID="sum-skirt"
         />
+        <ActionButton
+          label="First layer against the map"
+          kind="quiet"
+          onPress={() => router.push(`/tools/layer?machine=${machineId}`)}
+          testID="sum-layer"
+        />
       </View>
     );
   const ask = jobAsk(setup, ahead, step, facts);

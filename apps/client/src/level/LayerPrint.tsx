@@ -1,15 +1,10 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { stlOf } from '@even-bed/core/fit/solidFile';
-import {
-  firstLayerPrint,
-  padSolid,
-  PRINT_HEAT,
-  PRINT_MATERIALS,
-  type FirstLayerPrintAsk,
-} from '@even-bed/core/level/firstLayerPrint';
+import type { FirstLayerPrintAsk } from '@even-bed/core/level/firstLayerPrint';
+import { PRINT_HEAT, PRINT_MATERIALS } from '@even-bed/core/level/printHeat';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { saveFile } from '../fit/saveFile';
+import { useWorked } from '../fit/useWorked';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { size, temperature } from '../ui/formatHeight';
@@ -18,6 +13,7 @@ import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
+import { shaper } from '../workers/shaper';
 
 interface Props {
   machine: MachineOverview;
@@ -29,6 +25,7 @@ interface Props {
 const LINE = 0.45;
 const USUAL_LAYER = 0.25;
 const PAD = 20;
+const work = (input: FirstLayerPrintAsk) => shaper().print(input);
 
 /** The test print for one machine, as G-code and as a solid. */
 export function LayerPrint({ machine, places, layer, compensation }: Props) {
@@ -51,7 +48,8 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
     offCommand: command.trim() === '' ? null : command.trim(),
     compensation,
   };
-  const made = tried(ask);
+  const worked = useWorked(ask, work);
+  const made = worked.kind === 'done' ? worked.result : null;
   const name = `${machine.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-first-layer`;
   return (
     <Section title="PRINT IT" folded="a file of pads" testID="layer-print">
@@ -95,11 +93,11 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
           testID="layer-command"
         />
       ) : null}
-      {typeof made === 'string' ? (
+      {worked.kind === 'failed' ? (
         <Words tone="stop" live testID="layer-print-fault">
-          {made}
+          {worked.message.replace(/^firstLayerPrint needs/, 'It needs')}
         </Words>
-      ) : (
+      ) : made === null ? null : (
         <>
           <Notice kind="due" title="Hot, and moving">
             Clean nozzle and plate; stay with it. Hand at the switch for the first lines: too near scrapes, too high
@@ -120,7 +118,9 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
             <ActionButton
               label="STL"
               onPress={() =>
-                saveFile(`${name}.stl`, stlOf(padSolid({ pads: made.pads, layer: ask.layer })), 'model/stl')
+                void shaper()
+                  .solid({ pads: made.pads, layer: ask.layer })
+                  .then((solid) => (solid.ok ? saveFile(`${name}.stl`, solid.result, 'model/stl') : undefined))
               }
               testID="layer-stl"
             />
@@ -129,13 +129,4 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
       )}
     </Section>
   );
-}
-
-function tried(ask: FirstLayerPrintAsk): ReturnType<typeof firstLayerPrint> | string {
-  try {
-    return firstLayerPrint(ask);
-  } catch (error) {
-    if (error instanceof RangeError) return error.message.replace(/^firstLayerPrint needs/, 'It needs');
-    throw error;
-  }
 }

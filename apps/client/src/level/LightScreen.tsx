@@ -1,5 +1,5 @@
 import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
-import type { LightSurvey, SurveyLineId } from '@even-bed/core';
+import type { LightSurvey, LitStretch, SurveyLineId } from '@even-bed/core';
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { FEELERS, type Light } from '@even-bed/core/level/lightSurvey';
 import { LINE_NAMES, lightWords, shapeWords } from '@even-bed/words/shape';
@@ -70,6 +70,10 @@ export function LightScreen() {
       ? [{ label: surface.tag, href: `/rack/${surface.id}` as const }]
       : [{ label: 'Tools', href: '/tools' as const }];
   const asked = linesAsked(bench);
+  const goOn = (stretches: LitStretch[]) => {
+    const seen = { ...bench.seen, [bench.at!]: stretches };
+    change({ ...bench, seen, at: nextLine({ ...bench, seen }) });
+  };
   return (
     <Page
       title={bench.at ? 'Slide along the light' : 'What the light says'}
@@ -79,6 +83,25 @@ export function LightScreen() {
           {bench.at ? `line ${asked.indexOf(bench.at) + 1} of ${asked.length}` : `${asked.length} lines`}
         </Words>
       }
+      {...(bench.at && plate && ready
+        ? {
+            actions: (
+              <>
+                <ActionButton label="No light" onPress={() => goOn([])} testID="no-light" />
+                <ActionButton
+                  label={
+                    nextLine({ ...bench, seen: { ...bench.seen, [bench.at]: [] } }) === null ? 'Last line' : 'Next line'
+                  }
+                  kind="main"
+                  grow
+                  disabled={(bench.seen[bench.at] ?? []).length === 0}
+                  onPress={() => goOn(bench.seen[bench.at!]!)}
+                  testID="next-line"
+                />
+              </>
+            ),
+          }
+        : {})}
       testID="light"
     >
       {!ready || isLoading ? (
@@ -163,7 +186,7 @@ function Survey({ bench, plate, aim, onChange }: SurveyProps) {
   const input = lines.length >= 4 ? { plate, lines, aim } : null;
   const worked = useWorked(input, work);
   const survey = worked.kind === 'done' ? worked.result : null;
-  if (bench.at) return <OneLine bench={bench} plate={plate} survey={survey} onChange={onChange} />;
+  if (bench.at) return <OneLine key={bench.at} bench={bench} plate={plate} survey={survey} onChange={onChange} />;
   if (worked.kind === 'failed') return <Words tone="stop">{worked.message}</Words>;
   if (!survey) return <Loading what="the surface" />;
   return <Found bench={bench} plate={plate} aim={aim} survey={survey} onChange={onChange} />;
@@ -183,17 +206,9 @@ function OneLine({ bench, plate, survey, onChange }: Omit<SurveyProps, 'aim'> & 
   const [feeler, setFeeler] = useState<number | null>(null);
   const [feeling, setFeeling] = useState(false);
   const asked = linesAsked(bench);
-  const last = nextLine({ ...bench, seen: { ...bench.seen, [at]: stretches } }) === null;
   const put = (next: typeof stretches) => onChange({ ...bench, seen: { ...bench.seen, [at]: next } });
   const lit = (from: number, to: number) =>
     put(withStretch(stretches, { from, to, light: feeler === null ? light : 'clear', feeler }));
-  const goOn = (next: typeof stretches) => {
-    const seen = { ...bench.seen, [at]: next };
-    setLight('clear');
-    setFeeler(null);
-    setFeeling(false);
-    onChange({ ...bench, seen, at: nextLine({ ...bench, seen }) });
-  };
   const manner = currentManner();
   return (
     <View style={{ gap: 12 }}>
@@ -263,17 +278,6 @@ function OneLine({ bench, plate, survey, onChange }: Omit<SurveyProps, 'aim'> & 
           </Words>
         </Section>
       ) : null}
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        <ActionButton label="No light" onPress={() => goOn([])} testID="no-light" />
-        <ActionButton
-          label={last ? 'Last line' : 'Next line'}
-          kind="main"
-          grow
-          disabled={stretches.length === 0}
-          onPress={() => goOn(stretches)}
-          testID="next-line"
-        />
-      </View>
       {asked.indexOf(at) > 0 ? (
         <View style={{ alignSelf: 'flex-start' }}>
           <ActionButton

@@ -10,6 +10,7 @@ import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { useWorked } from '../fit/useWorked';
 import { useMachinesQuery } from '../fleet/fleetApi';
+import { deviceStore } from '../offline/deviceStore';
 import { later, useAppSelector } from '../state/store';
 import { useSurfaceQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
@@ -29,6 +30,7 @@ import { TickRow } from '../ui/TickRow';
 import { rightNow, useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
+import { withoutLines, type LightBench } from './lightBench';
 import { useShapeSources } from './shapeSources';
 import { useBench } from './useBench';
 
@@ -290,6 +292,17 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
   }));
   const done = bench.laid >= plan.strips.length;
   const query = machineId ? `?machine=${machineId}` : surfaceId ? `?surface=${surfaceId}` : '';
+  /** Lines that no strip lies on stand as they were: only the others are looked along again. */
+  const lookAgain = async () => {
+    const name = `light ${machineId ?? surfaceId ?? ''}`;
+    const over = linesOver(
+      surveyLines(plate),
+      plan.strips.map((strip) => placeOf(strip, tape.width)),
+    );
+    const survey = await deviceStore.get<LightBench>('tool', name);
+    if (survey) await deviceStore.set('tool', name, withoutLines(survey, over));
+    router.push(`/tools/light${query}` as never);
+  };
   const keep = () => {
     const id = uuid();
     later(shapeOperations.keepShape, {
@@ -383,11 +396,7 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
                   </Words>
                 ) : null}
                 {byLight ? (
-                  <ActionButton
-                    label="Look by light again"
-                    onPress={() => router.push(`/tools/light${query}` as never)}
-                    testID="strips-light"
-                  />
+                  <ActionButton label="Look by light again" onPress={() => void lookAgain()} testID="strips-light" />
                 ) : null}
                 {machineId ? (
                   <ActionButton

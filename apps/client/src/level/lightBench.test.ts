@@ -1,4 +1,4 @@
-import { drawnLines, FIRST_SIX, nextLine, withStretch, type LightBench } from './lightBench';
+import { drawnLines, FIRST_SIX, nextLine, withoutLines, withStretch, type LightBench } from './lightBench';
 
 const lit = (from: number, to: number, feeler: number | null = null) => ({ from, to, light: 'clear' as const, feeler });
 
@@ -23,6 +23,10 @@ test('the next line is the first that nobody looked along; a doubted one is draw
   const seen = Object.fromEntries(FIRST_SIX.map((id) => [id, []]));
   expect(nextLine({ ...bench, seen })).toBeNull();
   expect(nextLine({ ...bench, seen, eight: true })).toBe('along-middle');
+  // After a cure only the changed lines are looked along again.
+  const again = withoutLines({ ...bench, seen }, ['across-rear', 'diagonal-1']);
+  expect(again.at).toBe('across-rear');
+  expect(Object.keys(again.seen)).toHaveLength(4);
   const lines = drawnLines({ width: 200, depth: 100 }, { seen: { 'along-left': [lit(0, 1)] }, eight: false }, [
     'diagonal-1',
   ]);

@@ -26,6 +26,12 @@ export const linesAsked = ({ eight }: Pick<LightBench, 'eight'>): readonly Surve
 export const nextLine = (bench: LightBench): SurveyLineId | null =>
   linesAsked(bench).find((id) => bench.seen[id] === undefined) ?? null;
 
+/** The same survey with some lines to be looked along again. */
+export function withoutLines(bench: LightBench, again: readonly string[]): LightBench {
+  const seen = Object.fromEntries(Object.entries(bench.seen).filter(([id]) => !again.includes(id)));
+  return { ...bench, seen, at: nextLine({ ...bench, seen }) };
+}
+
 /** A stretch added to a line: what it covers of others gives way. */
 export function withStretch(stretches: readonly LitStretch[], added: LitStretch): LitStretch[] {
   const left = stretches.flatMap((one): LitStretch[] => {

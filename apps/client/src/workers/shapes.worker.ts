@@ -1,5 +1,12 @@
 import { contourBed } from '@even-bed/core/level/contourBed';
 import { compareMaps } from '@even-bed/core/level/compareMaps';
+import { stlOf } from '@even-bed/core/fit/solidFile';
+import {
+  firstLayerPrint,
+  padSolid,
+  type FirstLayerPrint,
+  type FirstLayerPrintAsk,
+} from '@even-bed/core/level/firstLayerPrint';
 import { flatness, loneReading, type Flatness, type LoneReading } from '@even-bed/core/level/flatness';
 import { gridOf } from '@even-bed/core/level/gridOf';
 import type { HeightPoint } from '@even-bed/core/level/HeightPoint';
@@ -86,6 +93,8 @@ const shapes = {
   split: (input: Parameters<typeof splitShape>[0]): Answered<ShapeSplit> => answer(() => splitShape(input)),
   layer: (input: Parameters<typeof layerComparison>[0]): Answered<FirstLayerComparison> =>
     answer(() => layerComparison(input)),
+  print: (input: FirstLayerPrintAsk): Answered<FirstLayerPrint> => answer(() => firstLayerPrint(input)),
+  solid: (input: Parameters<typeof padSolid>[0]): Answered<Uint8Array> => answer(() => stlOf(padSolid(input))),
   read: (input: {
     text: string;
     width: number;

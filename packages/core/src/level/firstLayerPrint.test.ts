@@ -1,5 +1,6 @@
 import { stlOf } from '../fit/solidFile';
-import { firstLayerPrint, padSolid, PRINT_HEAT, PRINT_MATERIALS, type FirstLayerPrintAsk } from './firstLayerPrint';
+import { firstLayerPrint, padSolid, type FirstLayerPrintAsk } from './firstLayerPrint';
+import { PRINT_HEAT, PRINT_MATERIALS } from './printHeat';
 import { layerPlaces } from './compareFirstLayer';
 import { seededMap, seededRandom } from './seededMap.fixture';
 

@@ -1,11 +1,10 @@
-import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import { needNumbers } from '../needNumbers';
 import { tQuantile } from '../surfaces/studentT';
 import { DegenerateInput } from './errors';
 import { gridOf } from './gridOf';
 import { heightsBetween } from './heightsBetween';
 import { extentOf, type HeightPoint } from './HeightPoint';
-import { solveLeast } from './solveLeast';
+import { singularOf, solveLeast } from './solveLeast';
 
 /** How a sheet lay: quarter turns anticlockwise seen from above, and whether its other side was up. */
 export interface SheetLay {
@@ -306,8 +305,5 @@ function nextMaps(system: System, maps: readonly MapOfBoth[], unseen: readonly (
 
 /** Singular values below this are what rounding leaves of rows of length one. */
 const NOTHING = 1e-6;
-function rankOf(rows: readonly (readonly number[])[]): number {
-  const matrix = new Matrix(rows.map((row) => [...row]));
-  return new SingularValueDecomposition(matrix, { autoTranspose: true }).diagonal.filter((value) => value > NOTHING)
-    .length;
-}
+const rankOf = (rows: readonly (readonly number[])[]) =>
+  singularOf(rows).values.filter((value) => value > NOTHING).length;
