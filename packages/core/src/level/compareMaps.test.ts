@@ -1,0 +1,59 @@
+import { normalFrom, plantedBed } from './bedShapes.fixture';
+import { compareMaps } from './compareMaps';
+import { DegenerateInput } from './errors';
+import type { HeightPoint } from './HeightPoint';
+import { seededRandom } from './seededMap.fixture';
+
+const NOISE = 0.006;
+const again = (points: readonly HeightPoint[], random: () => number, change: (p: HeightPoint) => number = () => 0) =>
+  points.map((p) => ({ ...p, z: p.z + change(p) + NOISE * normalFrom(random) }));
+const bed = (seed: number) => plantedBed({ shape: 'dome', size: 0.08, noise: 0, side: 7, random: seededRandom(seed) });
+
+test('a bed read twice is the same in 95 of 100; screws turned between are a tilt, not a shape', () => {
+  let [same, tilted] = [0, 0];
+  for (let seed = 1; seed <= 200; seed++) {
+    const random = seededRandom(900 + seed);
+    const points = bed(seed);
+    const before = again(points, random);
+    if (compareMaps({ before, after: again(points, random), noise: NOISE }).verdict === 'same') same++;
+    const turned = again(points, random, ({ x, y }) => 0.0006 * x - 0.0004 * y + 0.05);
+    if (compareMaps({ before, after: turned, noise: NOISE }).verdict === 'tilted') tilted++;
+  }
+  expect(same / 200).toBeGreaterThan(0.9);
+  expect(tilted / 200).toBeGreaterThan(0.93);
+});
+
+test('a crumb under the sheet is found where it lies, and by how much', () => {
+  let found = 0;
+  for (let seed = 1; seed <= 100; seed++) {
+    const random = seededRandom(seed);
+    const points = bed(seed);
+    const at = points[Math.floor(random() * points.length)]!;
+    const after = again(points, random, (p) => (p.x === at.x && p.y === at.y ? 0.1 : 0));
+    const { verdict, beyond } = compareMaps({ before: again(points, random), after, noise: NOISE });
+    if (verdict === 'changed' && beyond[0]?.x === at.x && beyond[0].y === at.y && Math.abs(beyond[0].by - 0.1) < 0.05)
+      found++;
+  }
+  expect(found).toBeGreaterThan(95);
+});
+
+test('maps at other places are read off between the readings of the first', () => {
+  const plane = (x: number, y: number) => ({ x, y, z: 0.001 * x + 0.002 * y });
+  const before = [0, 50, 100, 150, 200].flatMap((y) => [0, 50, 100, 150, 200].map((x) => plane(x, y)));
+  const after = [20, 70, 120, 170, 260].flatMap((y) =>
+    [20, 70, 120, 170, 260].map((x) => ({ ...plane(x, y), z: plane(x, y).z + 0.03 })),
+  );
+  const { points, lift, range } = compareMaps({ before, after, noise: NOISE });
+  // What lies beyond the first map is not compared.
+  expect(points).toHaveLength(16);
+  expect(lift).toBeCloseTo(0.03, 9);
+  expect(range).toBeLessThan(1e-9);
+});
+
+test('maps that hardly meet, and what is none', () => {
+  const far = bed(1).map((p) => ({ ...p, x: p.x + 1000 }));
+  expect(compareMaps({ before: bed(1), after: far, noise: NOISE }).verdict).toBe('apart');
+  const few = bed(1).slice(0, 2);
+  expect(() => compareMaps({ before: few, after: bed(1) })).toThrow(DegenerateInput);
+  expect(() => compareMaps({ before: bed(1), after: [...bed(2), { x: NaN, y: 0, z: 0 }] })).toThrow(RangeError);
+});
