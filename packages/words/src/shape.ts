@@ -341,12 +341,17 @@ export function changeWords(
   }
 }
 
+const FRONT_MARK = [
+  '',
+  'its front mark to the right',
+  'its front mark to the rear',
+  'its front mark to the left',
+] as const;
+
 /** A map that would tell more. */
 export function nextMapWords({ sheet, turned, flipped }: NextMap, machine: string, tag: string): string {
   if (sheet === null) return `${machine} read bare, without a sheet`;
-  const lies = [turned === 0 ? '' : `turned ${turned * 90}°`, flipped ? 'other side up' : '']
-    .filter(Boolean)
-    .join(', ');
+  const lies = [flipped ? 'other side up' : '', FRONT_MARK[turned]].filter(Boolean).join(', ');
   return `${tag} on ${machine}${lies ? `, ${lies}` : ''}`;
 }
 

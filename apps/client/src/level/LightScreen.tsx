@@ -271,7 +271,7 @@ function OneLine({ bench, plate, survey, onChange }: Omit<SurveyProps, 'aim'> & 
       {survey ? (
         <Section title="SO FAR">
           <Words size="lead" bold live testID="light-so-far">
-            {lightWords(survey && { ...survey, closure: survey.closure.most }, manner).verdict}
+            {lightWords({ ...survey, closure: survey.closure.most }, manner).verdict}
           </Words>
           <Words size="small" tone="steel">
             {lightWords({ ...survey, closure: survey.closure.most }, manner).trust}

@@ -1,4 +1,5 @@
 import type { HeightPoint } from '@even-bed/core';
+import { readLength } from '@even-bed/core/fleet/readLength';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import type { ShapeCure } from '@even-bed/core/level/shapeCures';
 import { CURE_NAMES, cureWords } from '@even-bed/words/shape';
@@ -10,6 +11,7 @@ import { useMachinesQuery } from '../fleet/fleetApi';
 import { deviceStore } from '../offline/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
 import { Row } from '../ui/Row';
@@ -38,6 +40,10 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
   const machine = machines.find(({ id }) => id === machineId) ?? null;
   const [bendable, setBendable] = useState<'yes' | 'no' | null>(null);
   const [family, setFamily] = useState<'filament' | 'resin'>('filament');
+  const [proven, setProven] = useState('');
+  const { units } = currentManner();
+  const reference = proven.trim() === '' ? null : readLength(proven, units);
+  const unread = proven.trim() !== '' && !(reference !== null && reference >= 0 && reference <= 5);
   const kind = machine?.family ?? family;
   const aim = machine ? (machine.aim ?? firstLayerAim(machine)) : 0.1;
   const worked = useWorked(
@@ -48,7 +54,7 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
       compensation: machine?.compensation ?? false,
       tape: COMMON_TAPE,
       bendable: bendable === null ? null : bendable === 'yes',
-      reference: null,
+      reference: unread ? null : reference,
       ...(noise === null ? {} : { noise }),
       ...(plate ? { plate } : {}),
     },
@@ -92,6 +98,15 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
         value={bendable}
         onChange={setBendable}
         testID="bendable"
+      />
+      <Field
+        label={kind === 'resin' ? 'Flatness of the glass or granite at hand' : 'Flatness of the pane at hand'}
+        unit={units}
+        keyboard="decimal"
+        value={proven}
+        onChange={setProven}
+        {...(unread ? { error: 'A length, like 0.02.' } : { hint: 'If light has proven it; else left empty.' })}
+        testID="cure-reference"
       />
       {worked.kind === 'failed' ? <Words tone="stop">{worked.message}</Words> : null}
       {worked.kind === 'busy' || worked.kind === 'none' ? <Loading what="the cures" /> : null}
