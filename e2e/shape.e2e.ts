@@ -119,6 +119,7 @@ test('a plate is slid along by light, its strips planned and laid one by one, an
   await page.getByTestId('machine').waitFor();
   await unfold(page, 'shape-glance');
   expect(await page.getByTestId('shape-strips').count()).toBe(1);
+  await page.getByTestId('shape-glance').scrollIntoViewIfNeeded();
   await look(page, 'machine-shape');
   // Taken back it is gone, and the book says so.
   await tap(page, 'shape-back-strips');

@@ -100,7 +100,7 @@ test('maps, and the map that would tell more', () => {
     'Dunlin read bare, without a sheet',
   );
   expect(nextMapWords({ machine: 'm', sheet: 's', turned: 1, flipped: true, settles: 9 }, 'Dunlin', 'S-002')).toBe(
-    'S-002 on Dunlin, other side up, its front mark to the right',
+    'S-002 on Dunlin, other side up, where it has two, its front mark to the right',
   );
 });
 

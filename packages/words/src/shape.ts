@@ -351,7 +351,7 @@ const FRONT_MARK = [
 /** A map that would tell more. */
 export function nextMapWords({ sheet, turned, flipped }: NextMap, machine: string, tag: string): string {
   if (sheet === null) return `${machine} read bare, without a sheet`;
-  const lies = [flipped ? 'other side up' : '', FRONT_MARK[turned]].filter(Boolean).join(', ');
+  const lies = [flipped ? 'other side up, where it has two' : '', FRONT_MARK[turned]].filter(Boolean).join(', ');
   return `${tag} on ${machine}${lies ? `, ${lies}` : ''}`;
 }
 

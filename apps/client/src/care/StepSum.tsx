@@ -23,7 +23,8 @@ import { toolName } from '../fit/toolNames';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useBeginCheck } from '../level/useBeginCheck';
 import { useWorked } from '../fit/useWorked';
-import { deviceStore } from '../offline/deviceStore';
+import { handStrips } from '../level/handStrips';
+import { surveyNoise } from '@even-bed/core/level/lightSurvey';
 import { lightWords } from '@even-bed/words/shape';
 import { ActionButton } from '../ui/ActionButton';
 import { length } from '../ui/formatHeight';
@@ -145,14 +146,12 @@ function StripsPart({ step, ahead, facts, machineId }: SurveyProps) {
         label="Plan the strips"
         icon="measure"
         onPress={() =>
-          void deviceStore
-            .set('tool', `strips from ${machineId}`, {
-              map,
-              noise: resolution / Math.sqrt(12),
-              plate: facts.plate,
-              from: 'light',
-            })
-            .then(() => router.push(`/tools/strips?machine=${machineId}`))
+          void handStrips(machineId, {
+            map,
+            noise: surveyNoise(resolution),
+            plate: facts.plate,
+            from: 'light',
+          }).then(() => router.push(`/tools/strips?machine=${machineId}`))
         }
         testID="sum-strips"
       />

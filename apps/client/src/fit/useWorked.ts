@@ -1,13 +1,17 @@
 import { useEffect, useState } from 'react';
 
 export type Worked<R> =
-  { kind: 'none' } | { kind: 'busy' } | { kind: 'done'; result: R } | { kind: 'failed'; message: string };
+  | { kind: 'none' }
+  | { kind: 'busy' }
+  | { kind: 'done'; result: R; stale: boolean }
+  | { kind: 'failed'; message: string };
 
 /** Typing pauses this long before it is worked out again, ms. */
 const SETTLE_MS = 120;
 
 /**
- * What a worker makes of an input; worked out again when it changes, an answer that comes too late is dropped.
+ * What a worker makes of an input; stale: the answer is still that of the input before: it may be shown, not acted upon.
+ * worked out again when it changes, an answer that comes too late is dropped.
  * The worker answers with the result or with the words of the sum's own refusal.
  */
 export function useWorked<I, R>(
@@ -25,7 +29,9 @@ export function useWorked<I, R>(
           if (current)
             setState({
               key,
-              worked: answer.ok ? { kind: 'done', result: answer.result } : { kind: 'failed', message: answer.message },
+              worked: answer.ok
+                ? { kind: 'done', result: answer.result, stale: false }
+                : { kind: 'failed', message: answer.message },
             });
         })
         .catch(
@@ -39,5 +45,6 @@ export function useWorked<I, R>(
   }, [key, work]);
   if (key === '') return { kind: 'none' };
   // The last answer stays on the page while the next is worked out.
-  return state?.key === key ? state.worked : state?.worked.kind === 'done' ? state.worked : { kind: 'busy' };
+  if (state?.key === key) return state.worked;
+  return state?.worked.kind === 'done' ? { ...state.worked, stale: true } : { kind: 'busy' };
 }

@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
@@ -177,7 +177,7 @@ function History({ machine, now }: { machine: MachineOverview; now: number }) {
   const { data = [] } = useChecksQuery({ machineId: machine.id, state: 'ended', limit: HISTORY });
   const finished = data.filter(({ outcome }) => outcome === 'finished');
   if (finished.length === 0) return null;
-  const aim = machine.aim ?? firstLayerAim(machine);
+  const aim = aimOf(machine);
   return (
     <Section
       title={`LEVEL HISTORY, RANGE IN ${lengthUnit().toUpperCase()}`}

@@ -1,16 +1,10 @@
-import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
 import type { LapRound } from '@even-bed/core';
 import { GRITS, grainOf } from '@even-bed/core/level/grits';
 import { LAP_PLACES, lapProgress, ROUND_STROKES, type LapPlace } from '@even-bed/core/level/lapProgress';
 import type { LapSchool } from '@even-bed/core/level/shapeRecord';
 import { lapWords } from '@even-bed/words/shape';
-import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { v7 as uuid } from 'uuid';
-import { later, useAppSelector } from '../state/store';
-import { useSurfaceQuery } from '../surfaces/surfacesApi';
-import { useMachinesQuery } from '../fleet/fleetApi';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Loading } from '../ui/Loading';
@@ -19,9 +13,9 @@ import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
-import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { ScratchKeys } from '../ui/ScratchKeys';
+import { useKeepShape, useNamedSubject, useShapeSubject, type ShapeSubject } from './shapeSubject';
 import { StrokeCount } from './StrokeCount';
 import { useBench } from './useBench';
 
@@ -36,22 +30,14 @@ const BEGUN: Bench = { school: 'dry', grit: 120, proven: false, rounds: [], touc
 
 /** A platform lapped: the reference proven first, strokes counted, scratches looked at, rounds left. */
 export function LapScreen() {
-  const { machine: named, surface: namedSurface } = useLocalSearchParams<{ machine?: string; surface?: string }>();
-  const { data: machines = [] } = useMachinesQuery();
-  const machine = machines.find(({ id }) => id === named);
-  const { data: surface } = useSurfaceQuery({ id: namedSurface ?? '' }, { skip: namedSurface === undefined });
-  const [bench, change, ready] = useBench<Bench>(`lap ${named ?? namedSurface ?? ''}`, BEGUN);
+  const named = useNamedSubject();
+  const subject = useShapeSubject(named);
+  const [bench, change, ready] = useBench<Bench>(`lap ${named.key}`, BEGUN);
   const whole = LAP_PLACES.every((place) => bench.touched[place] !== undefined);
   return (
     <Page
       title="Lap a platform"
-      crumbs={
-        machine
-          ? [{ label: machine.name, href: `/floor/${machine.id}` }]
-          : surface
-            ? [{ label: surface.tag, href: `/rack/${surface.id}` }]
-            : [{ label: 'Tools', href: '/tools' }]
-      }
+      crumbs={subject.crumbs}
       state={
         <Words size="small" tone="steel">
           {`round ${bench.rounds.length + 1}`}
@@ -106,7 +92,7 @@ export function LapScreen() {
             />
             <ActionButton label="Begin again" kind="quiet" onPress={() => change(BEGUN)} testID="lap-again" />
           </View>
-          <Keep bench={bench} machineId={named ?? null} surfaceId={namedSurface ?? null} onKept={() => change(BEGUN)} />
+          <Keep bench={bench} subject={subject} onKept={() => change(BEGUN)} />
         </View>
       )}
     </Page>
@@ -184,43 +170,26 @@ function Progress({ rounds }: { rounds: readonly LapRound[] }) {
   );
 }
 
-function Keep({
-  bench,
-  machineId,
-  surfaceId,
-  onKept,
-}: {
-  bench: Bench;
-  machineId: string | null;
-  surfaceId: string | null;
-  onKept: () => void;
-}) {
+function Keep({ bench, subject, onKept }: { bench: Bench; subject: ShapeSubject; onKept: () => void }) {
   const router = useRouter();
-  const mayDo = useAppSelector((state) => state.people.person?.role) !== 'looker';
-  const [asked, setAsked] = useState(false);
-  if (!mayDo || bench.rounds.length === 0 || (machineId === null && surfaceId === null)) return null;
+  const keep = useKeepShape(subject);
   const { rounds, school, grit } = bench;
-  const keep = () => {
-    setAsked(true);
-    const id = uuid();
-    const at = machineId === null ? `/rack/${surfaceId}` : `/floor/${machineId}`;
-    later(shapeOperations.keepShape, {
-      params: { id },
-      body: { machineId, surfaceId, at: rightNow(), raw: { kind: 'lap', rounds, school, grit } },
-      key: id,
-      what: 'Lapping',
-      at,
-    });
-    onKept();
-    router.push(at as never);
-  };
+  if (!keep || rounds.length === 0) return null;
   return (
     <Section title="IT CAN BE KEPT">
       <Words size="small" tone="steel">
         Every round with what it touched. Then clean, refit, level, and start as for a first print: one change at a
         time.
       </Words>
-      <ActionButton label="Keep it" disabled={asked} onPress={keep} testID="lap-keep" />
+      <ActionButton
+        label="Keep it"
+        onPress={() => {
+          keep({ kind: 'lap', rounds, school, grit }, 'Lapping');
+          onKept();
+          router.push(subject.home!);
+        }}
+        testID="lap-keep"
+      />
     </Section>
   );
 }

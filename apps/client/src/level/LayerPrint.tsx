@@ -22,9 +22,9 @@ interface Props {
   compensation: 'on' | 'off';
 }
 
-const LINE = 0.45;
 const USUAL_LAYER = 0.25;
-const PAD = 20;
+/** Size of a pad and width of its lines, mm. */
+export const PAD = { pad: 20, line: 0.45 };
 const work = (input: FirstLayerPrintAsk) => shaper().print(input);
 
 /** The test print for one machine, as G-code and as a solid. */
@@ -38,9 +38,8 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
     print: { x: 0, y: 0, width: machine.printWidth, depth: machine.printDepth },
     height: 250,
     places,
-    pad: PAD,
+    ...PAD,
     layer: layer ?? USUAL_LAYER,
-    line: LINE,
     filament: 1.75,
     nozzle: nozzle.trim() === '' ? usual.nozzle : numberIn(nozzle),
     bed: bed.trim() === '' ? Math.min(usual.bed, machine.hottest ?? usual.bed) : numberIn(bed),
@@ -49,7 +48,8 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
     compensation,
   };
   const worked = useWorked(ask, work);
-  const made = worked.kind === 'done' ? worked.result : null;
+  // What is saved is what is asked now, never what was asked before.
+  const made = worked.kind === 'done' && !worked.stale ? worked.result : null;
   const name = `${machine.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-first-layer`;
   return (
     <Section title="PRINT IT" folded="a file of pads" testID="layer-print">
@@ -100,8 +100,9 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
       ) : made === null ? null : (
         <>
           <Notice kind="due" title="Hot, and moving">
-            Clean nozzle and plate; stay with it. Hand at the switch for the first lines: too near scrapes, too high
-            strings.
+            Clean nozzle and plate; stay with it, a hand at the switch for the first lines: too near scrapes, too high
+            strings. The file counts from the front left of what is printed on; where a machine counts from elsewhere,
+            use the STL.
           </Notice>
           <Words size="small" tone="steel">
             {`About ${Math.max(1, Math.round(made.minutes))} min of printing, ${size(made.filament / 1000, 2).replace(

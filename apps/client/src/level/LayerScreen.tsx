@@ -1,18 +1,16 @@
-import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
 import type { MachineOverview } from '@even-bed/contract';
 import type { HeightPoint } from '@even-bed/core';
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { layerPlaces, LAYER_LOOKS, type LayerLook, type LayerVerdict } from '@even-bed/core/level/compareFirstLayer';
 import { gridOf } from '@even-bed/core/level/gridOf';
+import { middleOf, padPlaces } from '@even-bed/core/level/padPlaces';
 import { heightsBetween } from '@even-bed/core/level/heightsBetween';
 import { layerWords, LAYER_LOOK_HINTS } from '@even-bed/words/shape';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { v7 as uuid } from 'uuid';
 import { useWorked } from '../fit/useWorked';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Columns } from '../ui/Columns';
@@ -26,11 +24,12 @@ import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
-import { rightNow, useNow } from '../ui/useNow';
+import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
-import { LayerPrint } from './LayerPrint';
-import { useShapeSources } from './shapeSources';
+import { LayerPrint, PAD } from './LayerPrint';
+import { useChosen, useShapeOptions } from './shapeSources';
+import { useKeepShape } from './shapeSubject';
 import { useBench } from './useBench';
 
 interface Read {
@@ -57,9 +56,9 @@ export function LayerScreen() {
   const { data: machines = [] } = useMachinesQuery();
   const [bench, change, ready] = useBench<Bench>(`layer ${named ?? ''}`, { ...BEGUN, machineId: named ?? null });
   const machine = machines.find(({ id }) => id === bench.machineId) ?? null;
-  const { sources, ready: known } = useShapeSources({ machineId: bench.machineId, surfaceId: null }, now);
-  const maps = sources.filter(({ map }) => map !== null);
-  const source = maps.find(({ id }) => id === bench.source) ?? maps[0] ?? null;
+  const { options, ready: known } = useShapeOptions({ machineId: bench.machineId, surfaceId: null }, now);
+  const maps = options.filter(({ by }) => by === 'map');
+  const source = useChosen(maps, bench.source);
   return (
     <Page
       title="First layer against the map"
@@ -127,7 +126,9 @@ function Compare({
   onChange: (next: Bench) => void;
 }) {
   const { units } = currentManner();
-  const places = layerPlaces(map, PLACES);
+  const print = { x: 0, y: 0, width: machine.printWidth, depth: machine.printDepth };
+  // A pad near an edge lies farther in than its reading: the map is read off where calipers go.
+  const places = padPlaces({ print, ...PAD, places: layerPlaces(map, PLACES) }).pads.map(middleOf);
   const at = heightsBetween(map, gridOf(map));
   const mean = map.reduce((sum, { z }) => sum + z, 0) / map.length;
   const [picked, setPicked] = useState<string | null>(null);
@@ -305,35 +306,19 @@ function Keep({
   compensation: 'on' | 'off';
 }) {
   const router = useRouter();
-  const mayDo = useAppSelector((state) => state.people.person?.role) !== 'looker';
-  if (!mayDo) return null;
+  const home = `/floor/${machine.id}` as const;
+  const keepShape = useKeepShape({ machineId: machine.id, surfaceId: null, home });
+  if (!keepShape) return null;
   const keep = () => {
-    const id = uuid();
-    later(shapeOperations.keepShape, {
-      params: { id },
-      body: {
-        machineId: machine.id,
-        surfaceId: null,
-        at: rightNow(),
-        raw: {
-          kind: 'layer',
-          readings: input.readings.map(({ x, y, thickness, look }) => ({
-            x,
-            y,
-            thickness: [...thickness],
-            look: look ?? null,
-          })),
-          map,
-          nominal: input.nominal,
-          sign: input.sign,
-          compensation,
-        },
-      },
-      key: id,
-      what: `${machine.name}: a first layer measured`,
-      at: `/floor/${machine.id}`,
-    });
-    router.push(`/floor/${machine.id}`);
+    const readings = input.readings.map(({ x, y, thickness, look }) => ({
+      x,
+      y,
+      thickness: [...thickness],
+      look: look ?? null,
+    }));
+    const { nominal = null, sign = null } = input;
+    keepShape({ kind: 'layer', readings, map, nominal, sign, compensation }, `${machine.name}: a first layer measured`);
+    router.push(home);
   };
   return <ActionButton label="Keep it" kind="main" onPress={keep} testID="layer-keep" />;
 }

@@ -1,7 +1,7 @@
 import { noteOperations } from '@even-bed/contract/level/noteOperations';
 import type { MachineOverview } from '@even-bed/contract';
 import type { MeasuredLevel } from '@even-bed/core';
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { levelRangeWords, levelWayMark, levelWayWords } from '@even-bed/words/levels';
 import { useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
@@ -60,7 +60,7 @@ export function LevelsScreen() {
 
 function Drawn({ machine, items }: { machine: MachineOverview; items: readonly MeasuredLevel[] }) {
   // An aim is for what a probe or paper measures: tugs know no hundredths.
-  const aim = machine.family === 'resin' ? null : (machine.aim ?? firstLayerAim(machine));
+  const aim = machine.family === 'resin' ? null : aimOf(machine);
   const measured = [...items].reverse().filter(({ least }) => least !== null);
   if (measured.length === 0)
     return (

@@ -1,19 +1,12 @@
-import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
 import type { LightSurvey, LitStretch, SurveyLineId } from '@even-bed/core';
 import { readLength } from '@even-bed/core/fleet/readLength';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { FEELERS, type Light } from '@even-bed/core/level/lightSurvey';
-import { LINE_NAMES, lightWords, shapeWords } from '@even-bed/words/shape';
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { LINE_NAMES, lightWords } from '@even-bed/words/shape';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { v7 as uuid } from 'uuid';
 import { useWorked } from '../fit/useWorked';
-import { useMachinesQuery } from '../fleet/fleetApi';
-import { later, useAppSelector } from '../state/store';
-import { useSurfaceQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
-import { BedPlan } from '../ui/BedPlan';
-import { Columns } from '../ui/Columns';
 import { Field } from '../ui/Field';
 import { size } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
@@ -23,12 +16,11 @@ import { currentManner } from '../ui/manner';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
-import { Signal } from '../ui/Signal';
-import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
 import { drawnLines, linesAsked, nextLine, withStretch, type LightBench } from './lightBench';
-import { ShapeCures } from './ShapeCures';
+import { LightFound, type LightFoundProps } from './LightFound';
+import { useNamedSubject, useShapeSubject } from './shapeSubject';
 import { useBench } from './useBench';
 
 const BEGUN: LightBench = {
@@ -44,15 +36,14 @@ const work = (input: Parameters<ReturnType<typeof shaper>['light']>[0]) => shape
 
 /** Light under a straightedge along six lines: slide where it shows, then what shape the plate has and what to do about it. */
 export function LightScreen() {
-  const { machine: named, surface: namedSurface } = useLocalSearchParams<{ machine?: string; surface?: string }>();
-  const { data: machines, isLoading } = useMachinesQuery();
-  const [bench, change, ready] = useBench<LightBench>(`light ${named ?? namedSurface ?? ''}`, {
+  const named = useNamedSubject();
+  const [bench, change, ready] = useBench<LightBench>(`light ${named.key}`, {
     ...BEGUN,
-    machineId: named ?? null,
-    surfaceId: namedSurface ?? null,
+    machineId: named.machineId,
+    surfaceId: named.surfaceId,
   });
-  const machine = machines?.find(({ id }) => id === bench.machineId) ?? null;
-  const { data: surface } = useSurfaceQuery({ id: bench.surfaceId ?? '' }, { skip: bench.surfaceId === null });
+  const subject = useShapeSubject(bench);
+  const { machine, surface, machines } = subject;
   const { units } = currentManner();
   const typed = { width: readLength(bench.width, units), depth: readLength(bench.depth, units) };
   const known = surface
@@ -64,11 +55,6 @@ export function LightScreen() {
   const depth = typed.depth ?? known?.depth ?? (bench.depth === '' ? 235 : null);
   const plate = width !== null && depth !== null && width >= 20 && depth >= 20 ? { width, depth } : null;
   const begun = Object.keys(bench.seen).length > 0;
-  const crumbs = machine
-    ? [{ label: machine.name, href: `/floor/${machine.id}` as const }]
-    : surface
-      ? [{ label: surface.tag, href: `/rack/${surface.id}` as const }]
-      : [{ label: 'Tools', href: '/tools' as const }];
   const asked = linesAsked(bench);
   const goOn = (stretches: LitStretch[]) => {
     const seen = { ...bench.seen, [bench.at!]: stretches };
@@ -77,7 +63,7 @@ export function LightScreen() {
   return (
     <Page
       title={bench.at ? 'Slide along the light' : 'What the light says'}
-      crumbs={crumbs}
+      crumbs={subject.crumbs}
       state={
         <Words size="small" tone="steel">
           {bench.at ? `line ${asked.indexOf(bench.at) + 1} of ${asked.length}` : `${asked.length} lines`}
@@ -104,7 +90,7 @@ export function LightScreen() {
         : {})}
       testID="light"
     >
-      {!ready || isLoading ? (
+      {!ready || !subject.ready ? (
         <Loading what="the tool" />
       ) : (
         <>
@@ -115,7 +101,7 @@ export function LightScreen() {
                   label="Machine"
                   options={[
                     { value: '', label: 'None: a plate on the bench' },
-                    ...(machines ?? []).map(({ id, name }) => ({ value: id, label: name })),
+                    ...machines.map(({ id, name }) => ({ value: id, label: name })),
                   ]}
                   value={bench.machineId ?? ''}
                   onChange={(id) => change({ ...bench, machineId: id === '' ? null : id })}
@@ -146,7 +132,15 @@ export function LightScreen() {
               </View>
             </>
           )}
-          {plate ? <Survey bench={bench} plate={plate} aim={machine?.aim ?? null} onChange={change} /> : null}
+          {plate ? (
+            <Survey
+              bench={bench}
+              plate={plate}
+              aim={machine ? aimOf(machine) : null}
+              subject={subject}
+              onChange={change}
+            />
+          ) : null}
           {begun ? (
             <View style={{ alignSelf: 'flex-start' }}>
               <ActionButton
@@ -171,14 +165,10 @@ export function LightScreen() {
   );
 }
 
-interface SurveyProps {
-  bench: LightBench;
-  plate: { width: number; depth: number };
-  aim: number | null;
-  onChange: (next: LightBench) => void;
-}
+type SurveyProps = Omit<LightFoundProps, 'survey'>;
 
-function Survey({ bench, plate, aim, onChange }: SurveyProps) {
+function Survey(props: SurveyProps) {
+  const { bench, plate, aim, onChange } = props;
   const lines = Object.entries(bench.seen).map(([id, stretches]) => ({
     id: id as SurveyLineId,
     stretches: stretches!,
@@ -188,8 +178,9 @@ function Survey({ bench, plate, aim, onChange }: SurveyProps) {
   const survey = worked.kind === 'done' ? worked.result : null;
   if (bench.at) return <OneLine key={bench.at} bench={bench} plate={plate} survey={survey} onChange={onChange} />;
   if (worked.kind === 'failed') return <Words tone="stop">{worked.message}</Words>;
-  if (!survey) return <Loading what="the surface" />;
-  return <Found bench={bench} plate={plate} aim={aim} survey={survey} onChange={onChange} />;
+  // What is found is of all lines, never of those before the last.
+  if (worked.kind !== 'done' || worked.stale) return <Loading what="the surface" />;
+  return <LightFound {...props} survey={worked.result} />;
 }
 
 const LIGHT_KEYS = [
@@ -199,7 +190,12 @@ const LIGHT_KEYS = [
   { id: 'feeler', label: 'feeler' },
 ];
 
-function OneLine({ bench, plate, survey, onChange }: Omit<SurveyProps, 'aim'> & { survey: LightSurvey | null }) {
+function OneLine({
+  bench,
+  plate,
+  survey,
+  onChange,
+}: Pick<SurveyProps, 'bench' | 'plate' | 'onChange'> & { survey: LightSurvey | null }) {
   const at = bench.at!;
   const stretches = bench.seen[at] ?? [];
   const [light, setLight] = useState<Light>('clear');
@@ -290,154 +286,5 @@ function OneLine({ bench, plate, survey, onChange }: Omit<SurveyProps, 'aim'> & 
         </View>
       ) : null}
     </View>
-  );
-}
-
-function Found({ bench, plate, aim, survey, onChange }: SurveyProps & { survey: LightSurvey }) {
-  const manner = currentManner();
-  const said = lightWords({ ...survey, closure: survey.closure.most }, manner);
-  const doubted = survey.trust === 'contradicts';
-  const again = survey.suspects.length > 0 ? (survey.suspects as SurveyLineId[]) : [];
-  return (
-    <View style={{ gap: 16 }} testID="light-found">
-      <Columns
-        left={
-          <>
-            <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
-              <Signal kind={doubted ? 'stop' : survey.verdict === 'flat' ? 'ready' : 'due'} />
-              <View style={{ flex: 1 }}>
-                <Words size="turn" bold live testID="light-verdict">
-                  {said.verdict}
-                </Words>
-              </View>
-            </View>
-            <Words tone={doubted ? 'stop' : 'steel'} testID="light-trust">
-              {said.trust}
-            </Words>
-            {doubted ? (
-              <LightPlan
-                plate={plate}
-                lines={drawnLines(plate, bench, survey.suspects)}
-                at={null}
-                label="The lines, those to look at again dashed"
-              />
-            ) : (
-              <Drawn plate={plate} survey={survey} {...(aim === null ? {} : { aim })} />
-            )}
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-              {again.map((id) => (
-                <ActionButton
-                  key={id}
-                  label={`Again: ${LINE_NAMES[id]}`}
-                  onPress={() => {
-                    const { [id]: _, ...seen } = bench.seen;
-                    onChange({ ...bench, seen, at: id });
-                  }}
-                  testID={`again-${id}`}
-                />
-              ))}
-              {bench.eight ? null : (
-                <ActionButton
-                  label="Two more, through the middle"
-                  kind="quiet"
-                  onPress={() => onChange({ ...bench, eight: true, at: 'along-middle' })}
-                  testID="light-eight"
-                />
-              )}
-            </View>
-          </>
-        }
-        right={
-          doubted ? null : (
-            <>
-              <Words tone="steel">{shapeWords(survey.shape, manner)}</Words>
-              <Words size="small" tone="steel">
-                {`What lies within ${size(survey.resolution)} is not told by these readings.`}
-              </Words>
-              <ShapeCures
-                map={survey.points}
-                noise={Math.max(0.003, survey.resolution / Math.sqrt(12))}
-                machineId={bench.machineId}
-                surfaceId={bench.surfaceId}
-                plate={plate}
-                from="light"
-              />
-              <Keep bench={bench} plate={plate} aim={aim} />
-            </>
-          )
-        }
-      />
-    </View>
-  );
-}
-
-/** The rebuilt plate in plan. */
-function Drawn({ plate, survey, aim }: { plate: SurveyProps['plate']; survey: LightSurvey; aim?: number }) {
-  const input = {
-    map: survey.points,
-    aim: aim ?? 0.1,
-    family: 'filament' as const,
-    compensation: false,
-    tape: null,
-    bendable: null,
-    reference: null,
-  };
-  const worked = useWorked(input, look);
-  if (worked.kind !== 'done') return null;
-  const { flatness, drawn } = worked.result;
-  const touch = (plane: 'upper' | 'lower') => flatness.contacts[plane].map((at) => ({ ...survey.points[at]!, plane }));
-  return (
-    <BedPlan
-      plate={{ ...plate, originX: 0, originY: 0, printWidth: plate.width, printDepth: plate.depth }}
-      contours={drawn.contours}
-      touches={[...touch('upper'), ...touch('lower')]}
-      {...(aim === undefined ? {} : { aim })}
-      label="The plate from above, as rebuilt from the light"
-      testID="light-shape"
-    />
-  );
-}
-const look = (input: Parameters<ReturnType<typeof shaper>['look']>[0]) => shaper().look(input);
-
-function Keep({ bench, plate, aim }: Omit<SurveyProps, 'onChange'>) {
-  const router = useRouter();
-  const { machineId, surfaceId, seen } = bench;
-  const mayDo = useAppSelector((state) => state.people.person?.role) !== 'looker';
-  const [kept, setKept] = useState(false);
-  if (!mayDo || (machineId === null && surfaceId === null)) return null;
-  const keep = () => {
-    const id = uuid();
-    later(shapeOperations.keepShape, {
-      params: { id },
-      body: {
-        machineId,
-        surfaceId,
-        at: rightNow(),
-        raw: {
-          kind: 'light',
-          plate,
-          lines: Object.entries(seen).map(([line, stretches]) => ({ id: line as SurveyLineId, stretches: stretches! })),
-          aim,
-        },
-      },
-      key: id,
-      what: 'A survey by light',
-      at: machineId === null ? `/rack/${surfaceId}` : `/floor/${machineId}`,
-    });
-    setKept(true);
-  };
-  return kept ? (
-    <View style={{ gap: 8 }}>
-      <Words bold testID="light-kept">
-        Kept.
-      </Words>
-      <ActionButton
-        label={machineId === null ? 'To the surface' : 'To the machine'}
-        onPress={() => router.push(machineId === null ? `/rack/${surfaceId}` : (`/floor/${machineId}` as never))}
-        testID="light-to"
-      />
-    </View>
-  ) : (
-    <ActionButton label="Keep this survey" kind="main" onPress={keep} testID="light-keep" />
   );
 }

@@ -1,5 +1,5 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import type { BedContours, HeightPoint } from '@even-bed/core';
 import { changeWords, partWords } from '@even-bed/words/shape';
 import { useLocalSearchParams } from 'expo-router';
@@ -18,7 +18,8 @@ import { useIsWide } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
-import { useShapeSources, type ShapeSource } from './shapeSources';
+import { planOf } from './planOf';
+import { useShapeOptions, type ShapeSource } from './shapeSources';
 import { WhoseShape } from './WhoseShape';
 
 const work = (input: Parameters<ReturnType<typeof shaper>['maps']>[0]) => shaper().maps(input);
@@ -28,8 +29,8 @@ export function MapsScreen() {
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
   const { data: machine } = useKnownMachine(machineId);
   const now = useNow();
-  const { sources, ready } = useShapeSources({ machineId, surfaceId: null }, now);
-  const maps = sources.filter(({ map }) => map !== null);
+  const { options, ready } = useShapeOptions({ machineId, surfaceId: null }, now);
+  const maps = options.filter(({ by }) => by === 'map');
   const [first, setFirst] = useState<string | null>(null);
   const [second, setSecond] = useState<string | null>(null);
   const after = maps.find(({ id }) => id === second) ?? maps[0] ?? null;
@@ -71,7 +72,12 @@ export function MapsScreen() {
                   />
                 </View>
               </View>
-              <Compared key={`${before.id} ${after.id}`} machine={machine} before={before} after={after} />
+              <Compared
+                key={`${before.id} ${after.id}`}
+                machine={machine}
+                before={before.source()}
+                after={after.source()}
+              />
             </>
           ) : (
             <Words tone="steel">One map only: a second one can be compared with it.</Words>
@@ -83,15 +89,6 @@ export function MapsScreen() {
   );
 }
 
-export const planOf = (machine: MachineOverview) => ({
-  width: machine.plateWidth,
-  depth: machine.plateDepth,
-  originX: machine.originX,
-  originY: machine.originY,
-  printWidth: machine.printWidth,
-  printDepth: machine.printDepth,
-});
-
 function Compared({ machine, before, after }: { machine: MachineOverview; before: ShapeSource; after: ShapeSource }) {
   const wide = useIsWide();
   const worked = useWorked(
@@ -101,7 +98,7 @@ function Compared({ machine, before, after }: { machine: MachineOverview; before
   if (worked.kind === 'failed') return <Words tone="stop">{worked.message}</Words>;
   if (worked.kind !== 'done') return <Loading what="what changed" />;
   const { change, difference, ...drawn } = worked.result;
-  const aim = machine.aim ?? firstLayerAim(machine);
+  const aim = aimOf(machine);
   const plan = (title: string, contours: BedContours | null, points: readonly HeightPoint[], testID: string) => (
     <View style={{ flex: wide ? 1 : undefined, minWidth: 0, gap: 4 }}>
       <Words size="small" bold tone="steel">

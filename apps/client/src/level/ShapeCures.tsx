@@ -1,6 +1,6 @@
 import type { HeightPoint } from '@even-bed/core';
 import { readLength } from '@even-bed/core/fleet/readLength';
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import type { ShapeCure } from '@even-bed/core/level/shapeCures';
 import { CURE_NAMES, cureWords } from '@even-bed/words/shape';
 import { useRouter } from 'expo-router';
@@ -8,7 +8,6 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { useWorked } from '../fit/useWorked';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { deviceStore } from '../offline/deviceStore';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -19,6 +18,7 @@ import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
+import { handStrips } from './handStrips';
 
 interface Props {
   map: readonly HeightPoint[];
@@ -29,7 +29,7 @@ interface Props {
   from: 'light' | 'map';
 }
 
-const look = (input: Parameters<ReturnType<typeof shaper>['look']>[0]) => shaper().look(input);
+const work = (input: Parameters<ReturnType<typeof shaper>['cures']>[0]) => shaper().cures(input);
 /** Tape of which nobody knows more, mm: to weigh strips by. Common practice. */
 const COMMON_TAPE = { thickness: 0.075, width: 50 };
 
@@ -45,7 +45,7 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
   const reference = proven.trim() === '' ? null : readLength(proven, units);
   const unread = proven.trim() !== '' && !(reference !== null && reference >= 0 && reference <= 5);
   const kind = machine?.family ?? family;
-  const aim = machine ? (machine.aim ?? firstLayerAim(machine)) : 0.1;
+  const aim = machine ? aimOf(machine) : 0.1;
   const worked = useWorked(
     {
       map,
@@ -58,17 +58,16 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
       ...(noise === null ? {} : { noise }),
       ...(plate ? { plate } : {}),
     },
-    look,
+    work,
   );
   const query = machineId ? `?machine=${machineId}` : surfaceId ? `?surface=${surfaceId}` : '';
   const to: Partial<Record<ShapeCure['cure'], { label: string; go: () => void }>> = {
     shim: {
       label: 'Plan the strips',
       go: () => {
-        // Handed over on the device: what was surveyed need not be kept first.
-        void deviceStore
-          .set('tool', `strips from ${machineId ?? surfaceId ?? ''}`, { map, noise, plate: plate ?? null, from })
-          .then(() => router.push(`/tools/strips${query}` as never));
+        void handStrips(machineId ?? surfaceId ?? '', { map, noise, plate: plate ?? null, from }).then(() =>
+          router.push(`/tools/strips${query}` as never),
+        );
       },
     },
     lap: { label: 'Lap it', go: () => router.push(`/tools/lap${query}` as never) },
@@ -111,7 +110,7 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
       {worked.kind === 'failed' ? <Words tone="stop">{worked.message}</Words> : null}
       {worked.kind === 'busy' || worked.kind === 'none' ? <Loading what="the cures" /> : null}
       {worked.kind === 'done'
-        ? worked.result.cures.cures
+        ? worked.result
             .filter(({ not }) => not !== 'not-this-family' && not !== 'nothing-there')
             .map((cure) => (
               <View key={cure.cure} testID={`cure-${cure.cure}`}>
@@ -120,7 +119,7 @@ export function ShapeCures({ map, noise, machineId, surfaceId, plate, from }: Pr
                   <Words size="small" tone="steel">
                     {cureWords(cure, currentManner())}
                   </Words>
-                  {cure.not === null && to[cure.cure] ? (
+                  {cure.not === null && !worked.stale && to[cure.cure] ? (
                     <View style={{ alignSelf: 'flex-start' }}>
                       <ActionButton
                         label={to[cure.cure]!.label}

@@ -1,10 +1,8 @@
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
+import { extentOf } from '@even-bed/core/level/HeightPoint';
 import { partWords, shapeWords } from '@even-bed/words/shape';
-import { useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import { useWorked } from '../fit/useWorked';
-import { useMachinesQuery } from '../fleet/fleetApi';
-import { useSurfaceQuery } from '../surfaces/surfacesApi';
 import { BedPlan } from '../ui/BedPlan';
 import { Columns } from '../ui/Columns';
 import { Facts } from '../ui/Facts';
@@ -20,7 +18,9 @@ import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
 import type { ShapeLook } from '../workers/shapes.worker';
 import { ShapeCures } from './ShapeCures';
-import { useShapeSources, type ShapeSource } from './shapeSources';
+import { planOf, touchesOf } from './planOf';
+import { useChosen, useShapeOptions, type ShapeSource } from './shapeSources';
+import { useNamedSubject, useShapeSubject, type ShapeSubject } from './shapeSubject';
 import { useBench } from './useBench';
 
 interface Bench {
@@ -33,20 +33,16 @@ const read = (input: Parameters<ReturnType<typeof shaper>['read']>[0]) => shaper
 
 /** Flat or not, and of what shape: from a map, a survey by light, or heights pasted in. */
 export function ShapeScreen() {
-  const { machine: named, surface: namedSurface } = useLocalSearchParams<{ machine?: string; surface?: string }>();
+  const named = useNamedSubject();
   const now = useNow();
-  const { data: machines = [] } = useMachinesQuery();
-  const { data: surface } = useSurfaceQuery({ id: namedSurface ?? '' }, { skip: namedSurface === undefined });
-  const [bench, change, ready] = useBench<Bench>(`shape ${named ?? namedSurface ?? ''}`, {
-    machineId: named ?? null,
+  const [bench, change, ready] = useBench<Bench>(`shape ${named.key}`, {
+    machineId: named.machineId,
     source: null,
     pasted: '',
   });
-  const machine = machines.find(({ id }) => id === bench.machineId) ?? null;
-  const { sources, ready: known } = useShapeSources(
-    { machineId: bench.machineId, surfaceId: namedSurface ?? null },
-    now,
-  );
+  const subject = useShapeSubject({ machineId: bench.machineId, surfaceId: named.surfaceId });
+  const { machine, machines } = subject;
+  const { options, ready: known } = useShapeOptions(subject, now);
   const pasted = useWorked(
     bench.pasted.trim() === ''
       ? null
@@ -55,36 +51,19 @@ export function ShapeScreen() {
   );
   const typed: ShapeSource | null =
     pasted.kind === 'done' && pasted.result.questions === 0
-      ? {
-          id: 'pasted',
-          label: 'Pasted in',
-          at: now,
-          points: pasted.result.points,
-          noise: null,
-          map: null,
-          record: null,
-        }
+      ? { id: 'pasted', label: 'Pasted in', by: 'pasted', points: pasted.result.points, noise: null }
       : null;
-  const options = [...(typed ? [typed] : []), ...sources];
-  const source = options.find(({ id }) => id === bench.source) ?? options[0] ?? null;
+  const chosen = useChosen(options, bench.source);
+  const source = bench.source === null ? (typed ?? chosen) : chosen;
+  const choices = [...(typed ? [typed] : []), ...options];
   return (
-    <Page
-      title="Flat or not"
-      crumbs={
-        machine
-          ? [{ label: machine.name, href: `/floor/${machine.id}` }]
-          : surface
-            ? [{ label: surface.tag, href: `/rack/${surface.id}` }]
-            : [{ label: 'Tools', href: '/tools' }]
-      }
-      testID="shape"
-    >
+    <Page title="Flat or not" crumbs={subject.crumbs} testID="shape">
       {!ready || !known ? (
         <Loading what="what is known" />
       ) : (
         <>
           <View style={{ gap: 12, maxWidth: 520 }}>
-            {namedSurface === undefined ? (
+            {named.surfaceId === null ? (
               <Pick
                 label="Machine"
                 options={[
@@ -96,12 +75,12 @@ export function ShapeScreen() {
                 testID="shape-machine"
               />
             ) : null}
-            {options.length > 0 ? (
+            {choices.length > 0 ? (
               <Pick
                 label="By which heights"
-                options={options.map(({ id, label }) => ({ value: id, label }))}
+                options={choices.map(({ id, label }) => ({ value: id, label }))}
                 value={source?.id ?? null}
-                onChange={(id) => change({ ...bench, source: id })}
+                onChange={(id) => change({ ...bench, source: id === 'pasted' ? null : id })}
                 testID="shape-source"
               />
             ) : (
@@ -124,64 +103,31 @@ export function ShapeScreen() {
               />
             ) : null}
           </View>
-          {source ? (
-            <Looked key={source.id} source={source} machineId={bench.machineId} surfaceId={namedSurface ?? null} />
-          ) : null}
+          {source ? <Looked key={source.id} source={source} subject={subject} /> : null}
         </>
       )}
     </Page>
   );
 }
 
-function Looked({
-  source,
-  machineId,
-  surfaceId,
-}: {
-  source: ShapeSource;
-  machineId: string | null;
-  surfaceId: string | null;
-}) {
-  const { data: machines = [] } = useMachinesQuery();
-  const machine = machines.find(({ id }) => id === machineId) ?? null;
-  const aim = machine ? (machine.aim ?? firstLayerAim(machine)) : 0.1;
-  const worked = useWorked(
-    {
-      map: source.points,
-      aim,
-      family: machine?.family ?? 'filament',
-      compensation: machine?.compensation ?? false,
-      tape: null,
-      bendable: null,
-      reference: null,
-      ...(source.noise === null ? {} : { noise: source.noise }),
-    },
-    look,
-  );
+function Looked({ source, subject }: { source: ShapeSource; subject: ShapeSubject }) {
+  const { machine } = subject;
+  const worked = useWorked({ map: source.points, ...(source.noise === null ? {} : { noise: source.noise }) }, look);
   if (worked.kind === 'failed') return <Words tone="stop">{worked.message}</Words>;
   if (worked.kind !== 'done') return <Loading what="the shape" />;
-  const plate = machine
-    ? {
-        width: machine.plateWidth,
-        depth: machine.plateDepth,
-        originX: machine.originX,
-        originY: machine.originY,
-        printWidth: machine.printWidth,
-        printDepth: machine.printDepth,
-      }
-    : plainPlate(source);
+  const plate = machine ? planOf(machine) : plainPlate(source);
   return (
     <Columns
-      left={<Drawing found={worked.result} source={source} plate={plate} aim={aim} />}
+      left={<Drawing found={worked.result} source={source} plate={plate} aim={machine ? aimOf(machine) : 0.1} />}
       right={
         <>
           <Figures found={worked.result} source={source} />
           <ShapeCures
             map={source.points}
             noise={source.noise}
-            machineId={machineId}
-            surfaceId={surfaceId}
-            from={source.record ? 'light' : 'map'}
+            machineId={subject.machineId}
+            surfaceId={subject.surfaceId}
+            from={source.by === 'light' ? 'light' : 'map'}
           />
         </>
       }
@@ -189,8 +135,10 @@ function Looked({
   );
 }
 
+/** A plate of which only its readings are known. */
 const plainPlate = ({ points }: ShapeSource) => {
-  const [width, depth] = [Math.max(50, ...points.map(({ x }) => x)), Math.max(50, ...points.map(({ y }) => y))];
+  const { x1, y1 } = extentOf(points);
+  const [width, depth] = [Math.max(50, x1), Math.max(50, y1)];
   return { width: width + 10, depth: depth + 10, originX: 0, originY: 0, printWidth: width, printDepth: depth };
 };
 
@@ -206,15 +154,13 @@ function Drawing({
   aim: number;
 }) {
   const { flatness, drawn } = found;
-  const touch = (plane: 'upper' | 'lower') =>
-    flatness.contacts[plane].length > 4 ? [] : flatness.contacts[plane].map((at) => ({ ...source.points[at]!, plane }));
   return (
     <View style={{ gap: 8 }}>
       <BedPlan
         plate={plate}
-        points={source.record ? [] : drawn.points}
+        points={source.by === 'light' ? [] : drawn.points}
         contours={drawn.contours}
-        touches={[...touch('upper'), ...touch('lower')]}
+        touches={touchesOf(flatness, source.points)}
         aim={aim}
         label="The bed from above, its tilt taken out, with the places that two planes touch"
         testID="shape-plan"
@@ -228,9 +174,8 @@ function Drawing({
 }
 
 function Figures({ found, source }: { found: ShapeLook; source: ShapeSource }) {
-  const { flatness, lone, cures } = found;
+  const { flatness, lone, shape } = found;
   const manner = currentManner();
-  const { shape } = cures;
   const more = flatness.leastSquares - flatness.value;
   const where = lone ? source.points[lone.at]! : null;
   return (

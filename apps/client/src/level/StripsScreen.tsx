@@ -1,18 +1,14 @@
-import { shapeOperations } from '@even-bed/contract/level/shapeOperations';
-import type { HeightPoint, ShimStrip } from '@even-bed/core';
+import type { BedContours, HeightPoint, ShimPlan, ShimStrip, ShimTape } from '@even-bed/core';
+import { extentOf } from '@even-bed/core/level/HeightPoint';
 import { readLength } from '@even-bed/core/fleet/readLength';
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { linesOver, surveyLines, type SurveyLineId } from '@even-bed/core/level/lightSurvey';
 import { placeOf } from '@even-bed/core/level/planShims';
 import { LINE_NAMES, shimWords, stripWords } from '@even-bed/words/shape';
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { v7 as uuid } from 'uuid';
 import { useWorked } from '../fit/useWorked';
-import { useMachinesQuery } from '../fleet/fleetApi';
 import { deviceStore } from '../offline/deviceStore';
-import { later, useAppSelector } from '../state/store';
-import { useSurfaceQuery } from '../surfaces/surfacesApi';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice } from '../ui/Choice';
@@ -27,19 +23,15 @@ import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { TickRow } from '../ui/TickRow';
-import { rightNow, useNow } from '../ui/useNow';
+import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
 import { withoutLines, type LightBench } from './lightBench';
-import { useShapeSources } from './shapeSources';
+import { handedName, type HandedHeights } from './handStrips';
+import { useChosen, useShapeOptions, type ShapeOption } from './shapeSources';
+import { useKeepShape, useNamedSubject, useShapeSubject, type ShapeSubject } from './shapeSubject';
 import { useBench } from './useBench';
 
-interface Handed {
-  map: HeightPoint[];
-  noise: number | null;
-  plate: { width: number; depth: number } | null;
-  from: 'light' | 'map';
-}
 interface Bench {
   source: string | null;
   thickness: string;
@@ -66,34 +58,20 @@ const BEGUN: Bench = {
 };
 /** Where few strips are wanted one less is worth so much range, mm. Our own choice. */
 const FEW_WORTH = 0.025;
-const HANDED: Handed = { map: [], noise: null, plate: null, from: 'light' };
+const HANDED: HandedHeights = { map: [], noise: null, plate: null, from: 'light' };
 const work = (input: Parameters<ReturnType<typeof shaper>['shims']>[0]) => shaper().shims(input);
 
 /** Strips of tape planned, then laid one at a time, each looked at. */
 export function StripsScreen() {
-  const { machine: named, surface: namedSurface } = useLocalSearchParams<{ machine?: string; surface?: string }>();
+  const named = useNamedSubject();
   const now = useNow();
-  const whose = named ?? namedSurface ?? '';
-  const { data: machines = [] } = useMachinesQuery();
-  const machine = machines.find(({ id }) => id === named) ?? null;
-  const { data: surface } = useSurfaceQuery({ id: namedSurface ?? '' }, { skip: namedSurface === undefined });
-  const [bench, change, ready] = useBench<Bench>(`strips ${whose}`, BEGUN);
-  const [handed, , handedReady] = useBench<Handed>(`strips from ${whose}`, HANDED);
-  const { sources } = useShapeSources({ machineId: named ?? null, surfaceId: namedSurface ?? null }, now);
-  const options = [
-    ...(handed.map.length > 0
-      ? [
-          {
-            id: 'handed',
-            label: handed.from === 'light' ? 'The survey just made' : 'The map just looked at',
-            points: handed.map,
-            noise: handed.noise,
-          },
-        ]
-      : []),
-    ...sources,
-  ];
-  const source = options.find(({ id }) => id === bench.source) ?? options[0] ?? null;
+  const subject = useShapeSubject(named);
+  const { machine, surface } = subject;
+  const [bench, change, ready] = useBench<Bench>(`strips ${named.key}`, BEGUN);
+  const [handed, , handedReady] = useBench<HandedHeights>(handedName(named.key), HANDED);
+  const known = useShapeOptions(named, now);
+  const options = [...(handed.map.length > 0 ? [handedOption(handed)] : []), ...known.options];
+  const source = useChosen(options, bench.source);
   const { units } = currentManner();
   const [reading, pieces, width] = [
     readLength(bench.thickness, units),
@@ -110,10 +88,7 @@ export function StripsScreen() {
           : null,
     width: width === null || !(width >= 3 && width <= 500) ? 'A width from 3 to 500 mm.' : null,
   };
-  const byLight =
-    source?.id === 'handed'
-      ? handed.from === 'light'
-      : (sources.find(({ id }) => id === source?.id)?.record ?? null) !== null;
+  const byLight = source?.by === 'light';
   // A survey lies on the plate, a map on what is printed on.
   const plate =
     source?.id === 'handed' && handed.plate
@@ -131,26 +106,17 @@ export function StripsScreen() {
           map: source.points,
           tape: { thickness: thickness!, width: width! },
           maxLayers: Number(bench.layers),
-          noise: Math.max(source.noise ?? 0, bench.want === 'few' ? FEW_WORTH : 0),
+          ...(source.noise === null ? {} : { noise: source.noise }),
+          ...(bench.want === 'few' ? { worth: FEW_WORTH } : {}),
           ...(bench.direction === 'any' ? {} : { direction: bench.direction }),
-          ...(machine ? { aim: machine.aim ?? firstLayerAim(machine) } : {}),
+          ...(machine ? { aim: aimOf(machine) } : {}),
           ...(plate ? { plate } : {}),
         }
       : null;
   const worked = useWorked(input, work);
   const set = (part: Partial<Bench>) => change({ ...bench, ...part, laid: 0, kept: false });
   return (
-    <Page
-      title="Strips of tape"
-      crumbs={
-        machine
-          ? [{ label: machine.name, href: `/floor/${machine.id}` }]
-          : surface
-            ? [{ label: surface.tag, href: `/rack/${surface.id}` }]
-            : [{ label: 'Tools', href: '/tools' }]
-      }
-      testID="strips"
-    >
+    <Page title="Strips of tape" crumbs={subject.crumbs} testID="strips">
       {!ready || !handedReady ? (
         <Loading what="the tool" />
       ) : (
@@ -239,17 +205,16 @@ export function StripsScreen() {
           right={
             worked.kind === 'failed' ? (
               <Words tone="stop">{worked.message}</Words>
-            ) : worked.kind === 'busy' ? (
+            ) : worked.kind === 'busy' || (worked.kind === 'done' && worked.stale) ? (
+              // An old plan beside new tape would be laid, and kept, for what it is not.
               <Loading what="the strips: a few seconds" />
-            ) : worked.kind === 'done' ? (
+            ) : worked.kind === 'done' && input ? (
               <Planned
                 answer={worked.result}
-                tape={input?.tape ?? { thickness: 0.1, width: 50 }}
-                plate={plate ?? extentPlate(source?.points ?? [])}
-                map={source?.points ?? []}
+                asked={input}
+                plate={plate ?? plateAround(input.map)}
                 bench={bench}
-                machineId={named ?? null}
-                surfaceId={namedSurface ?? null}
+                subject={subject}
                 byLight={byLight}
                 onChange={change}
               />
@@ -261,29 +226,38 @@ export function StripsScreen() {
   );
 }
 
-const extentPlate = (points: readonly HeightPoint[]) => ({
-  width: Math.max(100, ...points.map(({ x }) => x)),
-  depth: Math.max(100, ...points.map(({ y }) => y)),
-});
+/** Heights that another tool handed over. */
+const handedOption = ({ map, noise, from }: HandedHeights): ShapeOption => {
+  const label = from === 'light' ? 'The survey just made' : 'The map just looked at';
+  const source = { id: 'handed', label, by: from, points: [...map], noise };
+  return { id: 'handed', label, by: from, at: 0, source: () => source };
+};
 
+const plateAround = (points: readonly HeightPoint[]) => {
+  const { x1, y1 } = extentOf(points);
+  return { width: Math.max(100, x1), depth: Math.max(100, y1) };
+};
+
+interface Drawn {
+  points: HeightPoint[];
+  contours: BedContours;
+}
 interface PlannedProps {
-  answer: { plan: import('@even-bed/core').ShimPlan; before: Drawn; after: Drawn };
-  tape: { thickness: number; width: number };
+  answer: { plan: ShimPlan; before: Drawn; after: Drawn };
+  asked: { map: HeightPoint[]; tape: ShimTape };
   plate: { width: number; depth: number };
-  map: HeightPoint[];
   bench: Bench;
-  machineId: string | null;
-  surfaceId: string | null;
+  subject: ShapeSubject;
   byLight: boolean;
   onChange: (next: Bench) => void;
 }
-type Drawn = { points: HeightPoint[]; contours: import('@even-bed/core').BedContours };
 
-function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLight, onChange }: PlannedProps) {
+function Planned({ answer, asked: { map, tape }, plate, bench, subject, byLight, onChange }: PlannedProps) {
   const { plan, before, after } = answer;
+  const { machineId, query } = subject;
+  const keep = useKeepShape(subject);
   const manner = currentManner();
   const router = useRouter();
-  const mayDo = useAppSelector((state) => state.people.person?.role) !== 'looker';
   const bed = { ...plate, originX: 0, originY: 0, printWidth: plate.width, printDepth: plate.depth };
   const drawn = plan.strips.map((strip, i) => ({
     ...onPlate(placeOf(strip, tape.width), plate),
@@ -291,10 +265,9 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
     now: i === bench.laid,
   }));
   const done = bench.laid >= plan.strips.length;
-  const query = machineId ? `?machine=${machineId}` : surfaceId ? `?surface=${surfaceId}` : '';
   /** Lines that no strip lies on stand as they were: only the others are looked along again. */
   const lookAgain = async () => {
-    const name = `light ${machineId ?? surfaceId ?? ''}`;
+    const name = `light ${subject.key}`;
     const over = linesOver(
       surveyLines(plate),
       plan.strips.map((strip) => placeOf(strip, tape.width)),
@@ -302,17 +275,6 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
     const survey = await deviceStore.get<LightBench>('tool', name);
     if (survey) await deviceStore.set('tool', name, withoutLines(survey, over));
     router.push(`/tools/light${query}` as never);
-  };
-  const keep = () => {
-    const id = uuid();
-    later(shapeOperations.keepShape, {
-      params: { id },
-      body: { machineId, surfaceId, at: rightNow(), raw: { kind: 'strips', map, tape, strips: plan.strips } },
-      key: id,
-      what: 'Strips of tape laid',
-      at: machineId === null ? `/rack/${surfaceId}` : `/floor/${machineId}`,
-    });
-    onChange({ ...bench, kept: true });
   };
   return (
     <View style={{ gap: 12 }} testID="strip-plan">
@@ -327,7 +289,7 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
       {plan.strips.length > 0 ? (
         <>
           <Words size="small" tone="steel">
-            {`${size(tape.thickness, 3)} a layer; ${size(plan.tape, 0)} of tape with the ends. ${plan.proven ? 'Nothing better was left out.' : 'The search was stopped: there may be better.'} At the edge of a strip a step of one layer stays; the sheet bridges it.`}
+            {`${size(tape.thickness, 3)} a layer; ${size(plan.tape, 0)} of tape with the ends. ${plan.proven ? 'Nothing better was left out.' : 'The search was stopped: there may be better.'} At the readings; between them, at the edge of a strip, up to ${length(plan.between)}: a sheet bridges that, a pane does not.`}
           </Words>
           <View style={{ flexDirection: 'row', gap: 8 }}>
             <View style={{ flex: 1, minWidth: 0 }}>
@@ -357,8 +319,8 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
             </View>
           </View>
           <Notice kind="due" title="One chance each">
-            Bed off and cool, plate clean and dry. Squeegee from the middle outwards, trim away from yourself; never
-            lift once down.
+            Bed off and cool, plate clean and dry. Strips beside each other lie edge to edge: a gap keeps the dip.
+            Squeegee from the middle outwards, trim away from yourself; never lift once down.
           </Notice>
           <Section title="ONE STRIP AT A TIME" testID="strip-list">
             {plan.strips.map((strip, i) => (
@@ -387,8 +349,16 @@ function Planned({ answer, tape, plate, map, bench, machineId, surfaceId, byLigh
                 bold
               >{`All laid: ${length(plan.after)} should be left. Look by light once more, then level it again.`}</Words>
               <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-                {mayDo && !bench.kept && (machineId !== null || surfaceId !== null) ? (
-                  <ActionButton label="Keep what was laid" kind="main" onPress={keep} testID="strips-keep" />
+                {keep && !bench.kept ? (
+                  <ActionButton
+                    label="Keep what was laid"
+                    kind="main"
+                    onPress={() => {
+                      keep({ kind: 'strips', map, tape, strips: plan.strips }, 'Strips of tape laid');
+                      onChange({ ...bench, kept: true });
+                    }}
+                    testID="strips-keep"
+                  />
                 ) : null}
                 {bench.kept ? (
                   <Words bold testID="strips-kept">

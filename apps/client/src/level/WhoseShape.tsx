@@ -59,7 +59,13 @@ export function WhoseShape({ machine }: { machine: MachineOverview }) {
   const tags = new Map(maps.flatMap(({ sheet, tag }) => (sheet && tag ? [[sheet, tag] as const] : [])));
   const hasBare = [...(own.data?.items ?? []), ...(others.data?.items ?? [])].some(({ sheet }) => sheet === null);
   const worked = useWorked(
-    maps.length > 0 ? { maps: maps.map(({ tag: _, ...map }) => map), flat: flat.filter((id) => tags.has(id)) } : null,
+    maps.length > 0
+      ? {
+          maps: maps.map(({ tag: _, ...map }) => map),
+          flat: flat.filter((id) => tags.has(id)),
+          square: machine.printWidth === machine.printDepth,
+        }
+      : null,
     work,
   );
   const nameOf = (id: string) => machines.find((one) => one.id === id)?.name ?? machine.name;
@@ -75,7 +81,13 @@ export function WhoseShape({ machine }: { machine: MachineOverview }) {
           options={[
             { value: NONE, label: 'no other machine' },
             ...machines
-              .filter(({ id, family }) => id !== machine.id && family === 'filament')
+              .filter(
+                ({ id, family, printWidth, printDepth }) =>
+                  id !== machine.id &&
+                  family === 'filament' &&
+                  printWidth === machine.printWidth &&
+                  printDepth === machine.printDepth,
+              )
               .map(({ id, name }) => ({ value: id, label: name })),
           ]}
           value={otherId}

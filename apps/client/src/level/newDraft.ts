@@ -1,7 +1,7 @@
 import type { CheckSetup, MachineOverview } from '@even-bed/contract';
 import type { AdjusterLearned, ParseOptions } from '@even-bed/core';
 import { asLearned } from '@even-bed/core/level/asLearned';
-import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { CheckDraft, HeightEntry } from './levelSlice';
@@ -16,7 +16,7 @@ export function setupOf(machine: MachineOverview, learned: readonly AdjusterLear
     adjusters: taken.adjusters,
     ...(taken.otherwise.length > 0 ? { said } : {}),
     seenFrom: machine.seenFrom,
-    aim: machine.aim ?? firstLayerAim(machine),
+    aim: aimOf(machine),
     printWidth: machine.printWidth,
     printDepth: machine.printDepth,
   };

@@ -1,6 +1,6 @@
-import type { BedMap, MachineMaps, ShapeRecord } from '@even-bed/contract';
+import type { MachineMaps, ShapeRecord } from '@even-bed/contract';
 import type { HeightPoint } from '@even-bed/core';
-import { lightSurvey } from '@even-bed/core/level/lightSurvey';
+import { lightSurvey, surveyNoise } from '@even-bed/core/level/lightSurvey';
 import { linesOf } from '@even-bed/core/level/shapeRecord';
 import { useMemo } from 'react';
 import { skipToken } from '@reduxjs/toolkit/query';
@@ -11,52 +11,51 @@ import { useMapsQuery, useShapesQuery } from './shapeApi';
 export interface ShapeSource {
   id: string;
   label: string;
-  at: number;
   points: HeightPoint[];
   /** Standard deviation of one reading, mm, where it is known. */
   noise: number | null;
-  map: BedMap | null;
-  record: ShapeRecord | null;
+  by: 'map' | 'light' | 'pasted';
+}
+
+/** One that can be chosen; its heights are worked out when it is. */
+export interface ShapeOption extends Pick<ShapeSource, 'id' | 'label' | 'by'> {
+  at: number;
+  source: () => ShapeSource;
 }
 
 /** What is known of the shape of a machine's bed or of a surface, the latest first. */
-export function useShapeSources(
+export function useShapeOptions(
   { machineId, surfaceId }: { machineId: string | null; surfaceId: string | null },
   now: number,
-): { sources: ShapeSource[]; ready: boolean } {
+): { options: ShapeOption[]; ready: boolean } {
   const maps = useMapsQuery(machineId === null ? skipToken : { id: machineId });
   const records = useShapesQuery(machineId !== null ? { machineId } : surfaceId !== null ? { surfaceId } : skipToken);
-  const sources = useMemo(
+  const options = useMemo(
     () => [...ofMaps(maps.data, now), ...ofRecords(records.data ?? [], now)].sort((p, q) => q.at - p.at),
     [maps.data, records.data, now],
   );
-  return { sources, ready: !maps.isLoading && !records.isLoading };
+  return { options, ready: !maps.isLoading && !records.isLoading };
 }
 
-const ofMaps = (data: MachineMaps | undefined, now: number): ShapeSource[] =>
-  (data?.items ?? []).map((map) => ({
-    id: map.id,
-    label: `Map, ${shortDate(map.at, now)} ${clockTime(map.at)}${map.sheet ? `, ${map.sheet.tag} on it` : ''}`,
-    at: map.at,
-    points: map.points,
-    noise: data!.noise,
-    map,
-    record: null,
-  }));
+/** The one that is chosen, or the first; null: there is none. */
+export function useChosen(options: readonly ShapeOption[], id: string | null): ShapeSource | null {
+  const option = options.find((one) => one.id === id) ?? options[0] ?? null;
+  return useMemo(() => option?.source() ?? null, [option]);
+}
 
-const ofRecords = (records: readonly ShapeRecord[], now: number): ShapeSource[] =>
-  records.flatMap((record): ShapeSource[] => {
-    if (record.raw.kind !== 'light') return [];
-    const { points, resolution } = lightSurvey({ lines: linesOf(record.raw) });
-    return [
-      {
-        id: record.id,
-        label: `Light, ${shortDate(record.at, now)}`,
-        at: record.at,
-        points,
-        noise: resolution / Math.sqrt(12),
-        map: null,
-        record,
-      },
-    ];
+const ofMaps = (data: MachineMaps | undefined, now: number): ShapeOption[] =>
+  (data?.items ?? []).map(({ id, at, points, sheet }) => {
+    const label = `Map, ${shortDate(at, now)} ${clockTime(at)}${sheet ? `, ${sheet.tag} on it` : ''}`;
+    return { id, label, by: 'map', at, source: () => ({ id, label, by: 'map', points, noise: data!.noise }) };
+  });
+
+const ofRecords = (records: readonly ShapeRecord[], now: number): ShapeOption[] =>
+  records.flatMap(({ id, at, raw }): ShapeOption[] => {
+    if (raw.kind !== 'light') return [];
+    const label = `Light, ${shortDate(at, now)}`;
+    const source = (): ShapeSource => {
+      const { points, resolution } = lightSurvey({ lines: linesOf(raw) });
+      return { id, label, by: 'light', points, noise: surveyNoise(resolution) };
+    };
+    return [{ id, label, by: 'light', at, source }];
   });

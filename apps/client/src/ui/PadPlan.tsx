@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Pressable, useWindowDimensions, View } from 'react-native';
+import { FrontEdge } from './FrontEdge';
 import { SPACE, usePalette } from './theme';
 import { Words } from './Words';
 
@@ -79,11 +80,7 @@ export function PadPlan({ plate, pads, at, onPick, label }: Props) {
           </Pressable>
         ))}
       </View>
-      <View style={{ backgroundColor: palette.ink, paddingHorizontal: 12 }}>
-        <Words size="small" bold tone="paper">
-          FRONT
-        </Words>
-      </View>
+      <FrontEdge />
     </View>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Pressable, useWindowDimensions, View } from 'react-native';
 import Svg, { Line } from 'react-native-svg';
+import { FrontEdge } from './FrontEdge';
 import { SPACE, usePalette } from './theme';
 import { Words } from './Words';
 
@@ -100,11 +101,7 @@ export function ScratchMap({ parts, at, onPick, label }: Props) {
             );
           })}
       </View>
-      <View style={{ backgroundColor: palette.ink, paddingHorizontal: 12 }}>
-        <Words size="small" bold tone="paper">
-          FRONT
-        </Words>
-      </View>
+      <FrontEdge />
     </View>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Pressable, useWindowDimensions, View } from 'react-native';
-import { RADIUS, SPACE, usePalette } from './theme';
+import { FrontEdge } from './FrontEdge';
+import { SPACE, usePalette } from './theme';
 import { Words } from './Words';
 
 export interface TugSheet {
@@ -100,18 +101,7 @@ export function TugPlan({ sheets, at, onPick, label }: Props) {
           </Pressable>
         ))}
       </View>
-      <View
-        style={{
-          backgroundColor: palette.ink,
-          paddingHorizontal: 12,
-          borderBottomLeftRadius: RADIUS,
-          borderBottomRightRadius: RADIUS,
-        }}
-      >
-        <Words size="small" bold tone="paper">
-          FRONT
-        </Words>
-      </View>
+      <FrontEdge />
     </View>
   );
 }

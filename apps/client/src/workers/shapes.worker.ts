@@ -10,16 +10,18 @@ import {
 import { flatness, loneReading, type Flatness, type LoneReading } from '@even-bed/core/level/flatness';
 import { gridOf } from '@even-bed/core/level/gridOf';
 import type { HeightPoint } from '@even-bed/core/level/HeightPoint';
-import { lapProgress, type LapProgress, type LapRound } from '@even-bed/core/level/lapProgress';
 import { lightSurvey, type LightSurvey } from '@even-bed/core/level/lightSurvey';
 import { parseHeights } from '@even-bed/core/level/parseHeights';
-import { planShims, raised, type PlanShimsAsk, type ShimPlan, type ShimStrip } from '@even-bed/core/level/planShims';
-import { shapeCures, type ShapeCuresAsk } from '@even-bed/core/level/shapeCures';
+import { raised, type PlanShimsAsk, type ShimPlan } from '@even-bed/core/level/planShims';
+import { describeShape, type BedShape } from '@even-bed/core/level/describeShape';
+import { shapeCures, type ShapeCure, type ShapeCuresAsk } from '@even-bed/core/level/shapeCures';
 import { layerComparison, linesOf, type ShapeRaw } from '@even-bed/core/level/shapeRecord';
+import { shimsToLay } from '@even-bed/core/level/shimsToLay';
 import { splitShape, type ShapeSplit } from '@even-bed/core/level/splitShape';
 import type { BedContours } from '@even-bed/core/level/contourBed';
 import type { FirstLayerComparison } from '@even-bed/core/level/compareFirstLayer';
 import type { MapComparison } from '@even-bed/core/level/compareMaps';
+import { thinMap } from '@even-bed/core/level/thinMap';
 import { expose } from 'comlink';
 import type { Answered } from './sums.worker';
 
@@ -41,34 +43,35 @@ function levelled(points: readonly HeightPoint[]): { points: HeightPoint[]; cont
   return { points: rest, contours: contourBed({ points: rest, grid: gridOf(rest), finest: 0.01 }) };
 }
 
+/** What is pasted goes back and forth between page and worker: so many readings are enough of any bed. */
+const MOST_PASTED = 2_500;
+
 export interface ShapeLook {
   flatness: Flatness;
   lone: LoneReading | null;
-  cures: ReturnType<typeof shapeCures>;
+  shape: BedShape;
   drawn: { points: HeightPoint[]; contours: BedContours };
 }
 
 const shapes = {
   light: (input: Pick<Extract<ShapeRaw, { kind: 'light' }>, 'plate' | 'lines' | 'aim'>): Answered<LightSurvey> =>
     answer(() => lightSurvey({ lines: linesOf(input), ...(input.aim === null ? {} : { aim: input.aim }) })),
-  look: (input: ShapeCuresAsk): Answered<ShapeLook> =>
+  look: ({ map, noise }: { map: readonly HeightPoint[]; noise?: number | undefined }): Answered<ShapeLook> =>
     answer(() => {
-      const found = flatness(input.map);
+      const found = flatness(map);
       return {
         flatness: found,
-        lone: loneReading(input.map, found),
-        cures: shapeCures(input),
-        drawn: levelled(input.map),
+        lone: loneReading(map, found),
+        shape: describeShape(map, { noise }),
+        drawn: levelled(map),
       };
     }),
+  cures: (input: ShapeCuresAsk): Answered<ShapeCure[]> => answer(() => shapeCures(input).cures),
   shims: (input: PlanShimsAsk): Answered<{ plan: ShimPlan; before: ShapeLook['drawn']; after: ShapeLook['drawn'] }> =>
     answer(() => {
-      const plan = planShims(input);
+      const plan = shimsToLay(input);
       return { plan, before: levelled(input.map), after: levelled(raised(input.map, plan.strips, input.tape)) };
     }),
-  after: (input: { map: HeightPoint[]; strips: ShimStrip[]; tape: PlanShimsAsk['tape'] }): Answered<number> =>
-    answer(() => flatness(raised(input.map, input.strips, input.tape)).value),
-  lap: (input: { rounds: LapRound[] }): Answered<LapProgress> => answer(() => lapProgress(input.rounds)),
   maps: (
     input: Parameters<typeof compareMaps>[0],
   ): Answered<{
@@ -104,7 +107,7 @@ const shapes = {
       const { points, questions } = parseHeights(input.text, {
         extent: { x0: 0, y0: 0, x1: input.width, y1: input.depth },
       });
-      return { points: [...points], questions: questions.length };
+      return { points: thinMap(points, MOST_PASTED), questions: questions.length };
     }),
 };
 

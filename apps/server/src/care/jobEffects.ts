@@ -164,7 +164,7 @@ function shapeFromJob(
   effect: Extract<ResolvedEffect, { kind: 'lapped' | 'surveyed' }>,
   { plateWidth, plateDepth }: Machine,
 ): ShapeRaw | null {
-  if (effect.kind === 'lapped') return { kind: 'lap', rounds: effect.rounds, school: effect.school, grit: 120 };
+  if (effect.kind === 'lapped') return { kind: 'lap', rounds: effect.rounds, school: effect.school, grit: null };
   const plate = { width: plateWidth, depth: plateDepth };
   const lines = linesByReadings(effect.readings, effect.lines, plate);
   return (

@@ -1,6 +1,5 @@
 import type { MachineLevels, MachineZero } from '@even-bed/contract';
 import {
-  firstLayerAim,
   type HeightPoint,
   UnreadableHeights,
   parseHeights,
@@ -9,6 +8,7 @@ import {
   type ParseOptions,
   type Slot,
 } from '@even-bed/core';
+import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { levelDrift, lookAgain, type DriftSpan, type LevelEvent } from '@even-bed/core/level/levelDrift';
 import { probeNoise } from '@even-bed/core/level/probeNoise';
@@ -122,7 +122,7 @@ export async function levelsOf(db: Knex, machineId: string, now: number): Promis
   const items = [...checks.map((check) => ofCheck(check, rounds.get(check.id)!.at(-1), noise)), ...notes.map(ofNote)]
     .sort((a, b) => b.at - a.at || (a.id < b.id ? 1 : -1))
     .slice(0, LATEST);
-  const aim = machine.aim ?? firstLayerAim(machine);
+  const aim = aimOf(machine);
   const spans = spansOf(checks);
   const levelledAt = items[0]?.at ?? null;
   const events = levelledAt === null ? [] : await levelEvents(db, machineId, levelledAt);

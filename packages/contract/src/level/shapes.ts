@@ -137,7 +137,7 @@ const lapKeys = {
     .label('Rounds'),
   school: word(LAP_SCHOOLS, 'School'),
   grit: Joi.number()
-    .valid(...GRITS.map(({ grit }) => grit))
+    .valid(...GRITS.map(({ grit }) => grit), null)
     .required()
     .label('Grit'),
 };

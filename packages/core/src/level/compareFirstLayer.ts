@@ -1,6 +1,6 @@
 import { needNumbers } from '../needNumbers';
 import { DegenerateInput } from './errors';
-import type { HeightPoint } from './HeightPoint';
+import { spreadOf, type HeightPoint } from './HeightPoint';
 import { solveLeast } from './solveLeast';
 
 /** Readings of a printed first layer at one place, mm; and how its lines look, where nobody has calipers. */
@@ -103,7 +103,7 @@ export function compareFirstLayer({
     places.reduce((sum, { sd }) => sum + 1 / sd ** 2, 0);
   const told = { over: nominal === null ? null : all - nominal, noise: scatter, odd };
   const heights = places.map(({ height }) => height);
-  const spread = Math.max(...heights) - Math.min(...heights);
+  const spread = spreadOf(heights).range;
   if (places.length < 2 || !(spread > LEAST_HEIGHTS)) {
     return { ...told, verdict: 'untold', way: null, slope: null, more: null };
   }

@@ -5,7 +5,8 @@ import { DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { gridOf } from './gridOf';
 import { heightsBetween } from './heightsBetween';
-import type { HeightPoint } from './HeightPoint';
+import { spreadOf, type HeightPoint } from './HeightPoint';
+import { thinMap } from './thinMap';
 
 /**
  * same: no more than the readings scatter · tilted: screws, or how it lies · changed: its shape is another · untold: nothing
@@ -40,6 +41,8 @@ const ONE_IN_A_HUNDRED = [
 ] as const;
 /** Fewer places in common are no map. */
 const LEAST_COMMON = 6;
+/** More readings are thinned out first: a change of shape needs no more. */
+const MOST_READINGS = 2_500;
 /** Readings nearer than this to the other map's outline lie within it, mm. */
 const EDGE = 1e-6;
 
@@ -60,9 +63,10 @@ export function compareMaps({
   needNumbers('compareMaps', { noise: noise ?? 1, before, after });
   fitPlane(before);
   fitPlane(after);
-  const at = heightsBetween(before, gridOf(before));
-  const inside = within(before);
-  const points = after.filter(({ x, y }) => inside(x, y)).map(({ x, y, z }) => ({ x, y, z: z - at(x, y) }));
+  const [first, second] = [thinMap(before, MOST_READINGS), thinMap(after, MOST_READINGS)];
+  const at = heightsBetween(first, gridOf(first));
+  const inside = within(first);
+  const points = second.filter(({ x, y }) => inside(x, y)).map(({ x, y, z }) => ({ x, y, z: z - at(x, y) }));
   const nothing = { points, shapeChange: [], shape: null, lift: 0, beyond: [], range: 0 };
   if (points.length < LEAST_COMMON) return { ...nothing, verdict: 'apart' };
   let fit;
@@ -75,7 +79,7 @@ export function compareMaps({
   const shapeChange = [...fit.residuals];
   const shape = describeShape(points, noise === undefined ? {} : { noise: noise * Math.SQRT2 });
   const lift = fit.centre.z;
-  const range = Math.max(...shapeChange) - Math.min(...shapeChange);
+  const { range } = spreadOf(shapeChange);
   const told = { points, shapeChange, shape, lift, range };
   if (shape.noise === null) return { ...told, beyond: [], verdict: 'untold' };
   const limit = ONE_IN_A_HUNDRED.find(([most]) => points.length <= most)![1] * shape.noise.sd;

@@ -13,3 +13,7 @@ export function firstLayerAim({ firstLayer, compensation }: { firstLayer: number
   if (!(firstLayer > 0)) throw new RangeError(`firstLayerAim needs a first layer above 0 mm, got ${firstLayer}`);
   return firstLayer * (compensation ? AIM_WITH_COMPENSATION : AIM_WITHOUT_COMPENSATION);
 }
+
+/** The range that a machine's bed should stay within, mm: its own, or what its first layer asks. */
+export const aimOf = ({ aim, ...rest }: { aim: number | null; firstLayer: number; compensation: boolean }): number =>
+  aim ?? firstLayerAim(rest);

@@ -1,6 +1,7 @@
 import modeling from '@jscad/modeling';
 import { needNumbers } from '../needNumbers';
 import { meshOf, type Mesh } from '../fit/solidFile';
+import { PAD_EDGE, padPlaces, type Pad, type PadPlaces } from './padPlaces';
 
 const { primitives, transforms } = modeling;
 
@@ -24,21 +25,8 @@ export interface FirstLayerPrintAsk {
   compensation: 'on' | 'off';
 }
 
-/** One pad as it is printed: its place, mm. */
-export interface Pad {
-  x0: number;
-  y0: number;
-  x1: number;
-  y1: number;
-  /** Its middle was moved inward to stay on the plate. */
-  moved: boolean;
-}
-
-export interface FirstLayerPrint {
+export interface FirstLayerPrint extends PadPlaces {
   gcode: string;
-  pads: Pad[];
-  /** Places left out since a pad there would lie over another. */
-  left: { x: number; y: number }[];
   /** Filament, mm, and minutes of printing, without warming. */
   filament: number;
   minutes: number;
@@ -50,9 +38,8 @@ const BED = { least: 0, most: 130 };
 const SPEED = 20;
 const TRAVEL = 100;
 const LIFT = 2;
-const EDGE = 5;
 const RETRACT = 1;
-const PRIME = { length: 60, gap: 4 };
+const PRIME_LENGTH = 60;
 
 /**
  * A test print of one-layer pads, as G-code: warm the bed, warm the nozzle without dripping, home, prime along the front edge,
@@ -86,31 +73,12 @@ export function firstLayerPrint(ask: FirstLayerPrintAsk): FirstLayerPrint {
   if (offCommand !== null && !/^[A-Za-z][A-Za-z0-9 ._=-]{0,40}$/.test(offCommand))
     throw new RangeError('firstLayerPrint needs a command of letters, figures, blanks, dots, signs, at most 41');
 
-  const { pads, left } = padsAt(ask);
+  const { pads, left } = padPlaces(ask);
   const program = new Program(ask);
   program.begin();
   for (const one of pads) program.pad(one);
   program.end();
   return { gcode: program.text(), pads, left, filament: program.extruded, minutes: program.seconds / 60 };
-}
-
-/** Pads on the plate, clear of the line in front and of each other. */
-function padsAt({ print, pad, places, line }: FirstLayerPrintAsk): Pick<FirstLayerPrint, 'pads' | 'left'> {
-  const half = pad / 2;
-  const front = print.y + EDGE + PRIME.gap + line;
-  const inside = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
-  const pads: Pad[] = [];
-  const left: { x: number; y: number }[] = [];
-  for (const { x, y } of places) {
-    const cx = inside(x, print.x + EDGE + half, print.x + print.width - EDGE - half);
-    const cy = inside(y, front + half, print.y + print.depth - EDGE - half);
-    const over = pads.some(
-      ({ x0, y0 }) => Math.abs(x0 + half - cx) < pad + line && Math.abs(y0 + half - cy) < pad + line,
-    );
-    if (over) left.push({ x, y });
-    else pads.push({ x0: cx - half, y0: cy - half, x1: cx + half, y1: cy + half, moved: cx !== x || cy !== y });
-  }
-  return { pads, left };
 }
 
 class Program {
@@ -127,6 +95,7 @@ class Program {
     return `${this.lines.join('\n')}\n`;
   }
 
+  /** Heat is rounded down: never above what was allowed. */
   begin(): void {
     const { ask } = this;
     const { print, bed, nozzle, layer, line } = ask;
@@ -136,24 +105,24 @@ class Program {
       'G21',
       'G90',
       'M83',
-      `M140 S${Math.round(bed)}`,
+      `M140 S${Math.floor(bed)}`,
       // Not hot enough to drip while the bed warms and the machine homes.
-      `M104 S${Math.min(150, Math.round(nozzle))}`,
+      `M104 S${Math.min(150, Math.floor(nozzle))}`,
       'G28',
       'G0 Z10 F600',
     );
     if (ask.compensation === 'off')
       this.add(ask.offCommand ?? '; switch compensation off at the machine now, and do not home again');
-    const [x, y] = [print.x + EDGE, print.y + EDGE];
+    const [x, y] = [print.x + PAD_EDGE, print.y + PAD_EDGE];
     this.add(
       `G0 X${fixed(x)} Y${fixed(y)} F${TRAVEL * 60}`,
-      `M190 S${Math.round(bed)}`,
-      `M109 S${Math.round(nozzle)}`,
+      `M190 S${Math.floor(bed)}`,
+      `M109 S${Math.floor(nozzle)}`,
       'G92 E0',
     );
     this.at = { x, y };
     this.add(`G0 Z${fixed(layer)} F300`);
-    this.bead(x + Math.min(PRIME.length, print.width - 2 * EDGE), y);
+    this.bead(x + Math.min(PRIME_LENGTH, print.width - 2 * PAD_EDGE), y);
     this.lift();
   }
 
@@ -184,7 +153,7 @@ class Program {
       'M104 S0',
       'M140 S0',
       `G0 Z${fixed(Math.min(height, 40))} F600`,
-      `G0 X${fixed(print.x + EDGE)} Y${fixed(print.y + print.depth - EDGE)} F${TRAVEL * 60}`,
+      `G0 X${fixed(print.x + PAD_EDGE)} Y${fixed(print.y + print.depth - PAD_EDGE)} F${TRAVEL * 60}`,
       'M84 X Y E',
       '; let it cool before the pads come off; measure each in its middle',
     );

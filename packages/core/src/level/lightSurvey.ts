@@ -138,7 +138,7 @@ export function lightSurvey({ lines, aim }: { lines: readonly LightLine[]; aim?:
   );
   const zone = flatness(points).value;
   const [trust, suspects] = trustOf(read, joined);
-  const shape = describeShape(points, { noise: Math.max(FINEST, resolution / Math.sqrt(12)) });
+  const shape = describeShape(points, { noise: surveyNoise(resolution) });
   return {
     points,
     lineOf,
@@ -151,6 +151,9 @@ export function lightSurvey({ lines, aim }: { lines: readonly LightLine[]; aim?:
     verdict: verdictOf(lines, shape, trust, zone, aim ?? FAINT),
   };
 }
+
+/** One standard deviation of a rebuilt height, mm: a reading lies anywhere in its step. */
+export const surveyNoise = (resolution: number) => Math.max(FINEST, resolution / Math.sqrt(12));
 
 function verdictOf(
   lines: readonly LightLine[],

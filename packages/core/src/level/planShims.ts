@@ -2,7 +2,9 @@ import { needNumbers } from '../needNumbers';
 import { describeShape } from './describeShape';
 import { DegenerateInput } from './errors';
 import { flatness } from './flatness';
+import { gridOf } from './gridOf';
 import { extentOf, type HeightPoint } from './HeightPoint';
+import { heightsBetween } from './heightsBetween';
 import { thinMap } from './thinMap';
 
 export interface ShimTape {
@@ -36,6 +38,11 @@ export interface ShimPlan {
   /** Range after the screws took the tilt out, mm: as it is, and with the strips. */
   before: number;
   after: number;
+  /**
+   * The same between the readings too, mm: at a strip's edge a step of a layer stays, which a sheet bridges and a pane does not.
+   * Never less than `after`.
+   */
+  between: number;
   /** Length of tape, mm, with `SPARE` for trimming at each end of each strip. */
   tape: number;
   /** Tracks of tape side by side, and layers at the thickest. */
@@ -58,6 +65,8 @@ const MOST_READINGS = 169;
 const MOST_STOPS = 8;
 /** How much better a plan could be that was not looked at, mm: less than a probe tells. */
 const CLOSE = 0.001;
+/** Places a side between readings. */
+const FINE = 41;
 /** Planes tried a lattice before the search says that it stopped. */
 const MOST_TRIED = 4_000;
 
@@ -70,8 +79,10 @@ export interface PlanShimsAsk {
   maxLayers?: number | undefined;
   /** Range that is asked for, mm; not said: none, as little as can be. */
   aim?: number | undefined;
-  /** Standard deviation of one reading, mm: less than that is no gain. */
+  /** Standard deviation of one reading, mm, where it is known: less than that is no gain. */
   noise?: number | undefined;
+  /** Range that one strip less is worth, mm; not said: `WORTH`, or the noise where that is more. */
+  worth?: number | undefined;
   /** Of the plate, mm; not said: where the readings lie. */
   plate?: { width: number; depth: number } | undefined;
 }
@@ -92,7 +103,14 @@ export interface PlanShimsAsk {
  */
 export function planShims(ask: PlanShimsAsk): ShimPlan {
   const { tape, direction, aim, maxLayers = 2 } = ask;
-  needNumbers('planShims', { tape, aim: aim ?? 0, maxLayers, plate: ask.plate, noise: ask.noise ?? 0 });
+  needNumbers('planShims', {
+    tape,
+    aim: aim ?? 0,
+    maxLayers,
+    plate: ask.plate,
+    noise: ask.noise ?? 0,
+    worth: ask.worth ?? 0,
+  });
   if (!(tape.thickness > 0.005 && tape.thickness <= 1))
     throw new RangeError(`planShims needs tape of 0.005 to 1 mm, got ${tape.thickness}`);
   if (!(tape.width >= 3 && tape.width <= 500))
@@ -105,7 +123,7 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
   if (ask.map.length < 4) throw new DegenerateInput(`planShims needs at least 4 readings, got ${ask.map.length}`);
   const map = thinMap(ask.map, MOST_READINGS);
   const before = flatness(ask.map).value;
-  const nothing = { strips: [], before, after: before, tape: 0, tracks: 0, layers: 0, proven: true };
+  const nothing = { strips: [], before, after: before, between: before, tape: 0, tracks: 0, layers: 0, proven: true };
   if (aim !== undefined && before <= aim) return { ...nothing, verdict: 'flat', why: null };
   const { name } = describeShape(ask.map, ask.noise ? { noise: ask.noise } : {});
   if (name === 'bump') return { ...nothing, verdict: 'no', why: 'bump' };
@@ -122,9 +140,10 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
     proven &&= one.proven;
     least = Math.min(least, one.range);
   }
+  const worth = Math.max(ask.worth ?? WORTH, ask.noise ?? 0);
   let found: { strips: ShimStrip[]; tape: number } | null = null;
   for (const lattice of lattices) {
-    const one = lattice.fewestStrips(least + Math.max(WORTH, ask.noise ?? 0), found);
+    const one = lattice.fewestStrips(least + worth, found);
     proven &&= one.proven;
     found = one.found;
   }
@@ -138,6 +157,7 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
     strips,
     before,
     after,
+    between: Math.max(after, betweenOf(map, strips, tape)),
     tape: strips.reduce((sum, { from, to }) => sum + to - from + 2 * SPARE, 0),
     tracks: new Set(strips.map(({ at }) => at)).size,
     layers: Math.max(...strips.map(({ layer }) => layer)),
@@ -151,6 +171,18 @@ export const raised = (map: readonly HeightPoint[], strips: readonly ShimStrip[]
     ...point,
     z: point.z + tape.thickness * strips.filter((strip) => covers(strip, tape.width, point)).length,
   }));
+
+/** Range of the plate with strips at many places between its readings, mm. */
+function betweenOf(map: readonly HeightPoint[], strips: readonly ShimStrip[], tape: ShimTape): number {
+  const { x0, y0, x1, y1 } = extentOf(map);
+  const at = heightsBetween(map, gridOf(map));
+  const fine = Array.from({ length: FINE * FINE }, (_, i): HeightPoint => {
+    const x = x0 + ((x1 - x0) * (i % FINE)) / (FINE - 1);
+    const y = y0 + ((y1 - y0) * Math.floor(i / FINE)) / (FINE - 1);
+    return { x, y, z: at(x, y) };
+  });
+  return flatness(raised(fine, strips, tape)).value;
+}
 
 /** The rectangle that a strip lies on, mm on the plate. */
 export const placeOf = ({ along, at, from, to }: ShimStrip, width: number) =>
@@ -284,7 +316,7 @@ class Laid {
     const proven = this.branch(
       (x, y) => this.bestAt(x, y),
       () => range - this.close,
-      ({ range: here, picks }) => {
+      ({ cost: here, picks }) => {
         if (here < range + 2 * this.close) range = Math.min(range, here, this.levelled(picks));
       },
     );
@@ -301,7 +333,7 @@ class Laid {
       () => costOf(found) - 1e-9,
       (_, x, y) => {
         const exact = this.cheapestAt(x, y, range, 0);
-        if (!exact.picks || !(exact.range < costOf(found))) return;
+        if (!exact.picks || !(exact.cost < costOf(found))) return;
         const strips = exact.picks.flatMap((way, k) => this.ways[k]![way]!.strips);
         found = { strips, tape: strips.reduce((sum, { from, to }) => sum + to - from, 0) };
       },
@@ -311,10 +343,10 @@ class Laid {
   }
 
   /**
-   * Best first over squares of planes. `value`: what the middle of a square comes to (with a slack it is a bound for the whole
+   * Best first over squares of planes. `value`: the cost (a range, or strips) that the middle of a square comes to (with a slack it is a bound for the whole
    * square by itself) · `limit`: what is not below it is left out · `reached`: takes what was found.
    */
-  private branch<T extends { range: number }>(
+  private branch<T extends { cost: number }>(
     value: (x: number, y: number, slack: number) => T,
     limit: () => number,
     reached: (value: T, x: number, y: number) => void,
@@ -340,7 +372,7 @@ class Laid {
       const here = value(x, y, 2 * half);
       reached(here, x, y);
       // Within a square each rise is off by `half` at most: a range by both together.
-      const bound = bounded ? here.range : here.range - 2 * half;
+      const bound = bounded ? here.cost : here.cost - 2 * half;
       if (bound >= limit() || half < this.close / 8) continue;
       for (const [dx, dy] of QUARTERS) put({ x: x + (dx * half) / 2, y: y + (dy * half) / 2, half: half / 2, bound });
     }
@@ -367,7 +399,7 @@ class Laid {
   }
 
   /** For a plane: the ways to lay all tracks that span least. */
-  private bestAt(x: number, y: number): { range: number; picks: number[] } {
+  private bestAt(x: number, y: number): { cost: number; picks: number[] } {
     const { tracks, low, high } = this.spans(x, y);
     const all = tracks.flatMap((ways, track) => ways.map((span, way) => ({ ...span, track, way })));
     all.sort((p, q) => q.low - p.low);
@@ -381,11 +413,11 @@ class Laid {
       const one = highest - Math.min(floor, low);
       if (one < range) [range, picks] = [one, best.map((pick) => pick.way)];
     }
-    return { range, picks };
+    return { cost: range, picks };
   }
 
   /** For a plane: the fewest strips (and tape) that keep within a range, all spans let out by a slack. */
-  private cheapestAt(x: number, y: number, within: number, slack: number): { range: number; picks: number[] | null } {
+  private cheapestAt(x: number, y: number, within: number, slack: number): { cost: number; picks: number[] | null } {
     const { tracks, low, high } = this.spans(x, y);
     const room = within + slack + 1e-9;
     let cost = Infinity;
@@ -411,7 +443,7 @@ class Laid {
       }
       if (sum < cost) [cost, picks] = [sum, chosen];
     }
-    return { range: cost, picks };
+    return { cost, picks };
   }
 
   /** Range of a laying with the tilt taken out exactly. */

@@ -3,8 +3,10 @@ import { describeShape, type BedShape } from './describeShape';
 import { flatness } from './flatness';
 import { gridOf } from './gridOf';
 import type { HeightPoint } from './HeightPoint';
-import { planShims, type ShimPlan, type ShimTape } from './planShims';
+import type { ShimPlan, ShimTape } from './planShims';
+import { shimsToLay } from './shimsToLay';
 import { solveLeast } from './solveLeast';
+import { thinMap } from './thinMap';
 
 /**
  * mount: take it as it is · under-bed, under-sheet: look there first · shim: strips of tape · ease: bend it straight · map: let
@@ -58,6 +60,8 @@ export interface ShapeCuresAsk {
   /** The machine follows its height map while it prints. */
   compensation: boolean;
   tape: ShimTape | null;
+  /** The tape is as somebody measured it, not as tape usually is. */
+  tapeMeasured?: boolean | undefined;
   /** May the plate be bent: its heater is off, or its maker allows it; null: nobody knows. */
   bendable: boolean | null;
   /** Flatness of the pane or stone at hand, mm; null: not proven yet. */
@@ -66,6 +70,8 @@ export interface ShapeCuresAsk {
   plate?: { width: number; depth: number } | undefined;
 }
 
+/** More readings are thinned out first. */
+const MOST_READINGS = 900;
 /** A cure has to take off so much, as a share, to be offered. Our own. */
 const LEAST_GAIN = 0.2;
 /** Hands bend a plate back to about this share of its bow at best. Common practice: less than you think, then light again. */
@@ -77,8 +83,9 @@ const EASED_LEAVES = 0.2;
  * @throws DegenerateInput a map of fewer than 4 readings, all in one line, or not numbers
  */
 export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: number; cures: ShapeCure[] } {
-  const { map, aim, family, tape, bendable, reference, noise } = ask;
-  needNumbers('shapeCures', { map, aim, reference, noise: noise ?? 0 });
+  const { aim, family, tape, bendable, reference, noise } = ask;
+  needNumbers('shapeCures', { map: ask.map, aim, reference, noise: noise ?? 0 });
+  const map = thinMap(ask.map, MOST_READINGS);
   if (!(aim > 0)) throw new RangeError(`shapeCures needs an aim above 0 mm, got ${aim}`);
   if (reference !== null && !(reference >= 0))
     throw new RangeError(`shapeCures needs a flatness of 0 or more, got ${reference}`);
@@ -101,7 +108,7 @@ export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: num
   const gains = (leaves: number) => leaves <= (1 - LEAST_GAIN) * before;
 
   const shims =
-    tape && before > aim && family === 'filament' ? planShims({ map, tape, aim, noise, plate: ask.plate }) : null;
+    tape && before > aim && family === 'filament' ? shimsToLay({ map, tape, aim, noise, plate: ask.plate }) : null;
   const eased = easedTo(map, before);
   const followed = followedTo(map, shape.noise?.sd ?? 0);
   const cures: ShapeCure[] = [
@@ -115,7 +122,15 @@ export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: num
           ['measure-tape'],
           family === 'resin' ? 'not-this-family' : tape === null ? 'no-tape' : 'no-gain',
         )
-      : { ...cure('shim', shims.after, [], shims.verdict === 'no' ? 'no-gain' : null), shims },
+      : {
+          ...cure(
+            'shim',
+            shims.after,
+            ask.tapeMeasured ? [] : ['measure-tape'],
+            shims.verdict === 'no' ? 'no-gain' : null,
+          ),
+          shims,
+        },
     cure('ease', eased, ['heater-off'], bendable === false ? 'forbidden' : gains(eased) ? null : 'no-gain'),
     ask.compensation
       ? cure('map', followed, ['compensation'])

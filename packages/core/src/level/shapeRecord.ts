@@ -21,7 +21,8 @@ export type ShapeRaw =
     }
   /** Strips that were laid, on the heights that they were planned by. */
   | { kind: 'strips'; map: HeightPoint[]; tape: ShimTape; strips: ShimStrip[] }
-  | { kind: 'lap'; rounds: LapRound[]; school: LapSchool; grit: number }
+  /** Grit null: nobody said. */
+  | { kind: 'lap'; rounds: LapRound[]; school: LapSchool; grit: number | null }
   | {
       kind: 'layer';
       readings: LayerPlace[];

@@ -64,6 +64,7 @@ export interface ShapeSplit {
 
 /** Places a side that maps are brought to: odd, so that there is a middle. */
 const SIDE = 5;
+const TURNS = [0, 1, 2, 3] as const;
 const CELLS = SIDE * SIDE;
 /** A combination is determined where what the maps don't see has no more than this share of it. */
 const UNSEEN = 1e-6;
@@ -79,6 +80,7 @@ const MOST_NEXT = 3;
  * A sheet only ever swapped leaves a shape common to all beds open, which is added to one and taken from the other; turned by
  * halves it leaves what looks alike after a half turn; only a bare bed, or a sheet known to be flat, closes the last.
  * @param flat sheets known to be even in thickness, by light or micrometer
+ * @param square quarter turns fit: on a plate that is not square a sheet lies only two ways
  * @throws DegenerateInput no maps, or maps without an extent
  * @throws RangeError more maps than `MOST_MAPS`, turns that are none
  * Source: estimability by the null space, e.g. S. R. Searle, Linear Models, Wiley 1971, §5.4.
@@ -86,15 +88,17 @@ const MOST_NEXT = 3;
 export function splitShape({
   maps,
   flat = [],
+  square = true,
 }: {
   maps: readonly MapOfBoth[];
   flat?: readonly string[] | undefined;
+  square?: boolean | undefined;
 }): ShapeSplit {
   needNumbers('splitShape', { maps });
   if (maps.length === 0) throw new DegenerateInput('splitShape needs at least 1 map, got 0');
   if (maps.length > MOST_MAPS) throw new RangeError(`splitShape takes at most ${MOST_MAPS} maps, got ${maps.length}`);
   for (const { turned = 0 } of maps)
-    if (![0, 1, 2, 3].includes(turned))
+    if (!TURNS.includes(turned))
       throw new RangeError(`splitShape knows quarter turns 0, 1, 2, 3, got ${String(turned)}`);
   const machines = [...new Set(maps.map(({ machine }) => machine))].sort();
   const sheets = [
@@ -142,7 +146,7 @@ export function splitShape({
     shapes,
     differences: open ? differencesOf(system, known) : [],
     noise,
-    next: open ? nextMaps(system, maps, unseen) : [],
+    next: open ? nextMaps(system, maps, unseen, square) : [],
   };
 }
 
@@ -280,14 +284,21 @@ function differencesOf(system: System, known: (combination: readonly number[]) =
 }
 
 /** Which one map more would settle most: each sheet on each machine, however it lies, and each bed bare. */
-function nextMaps(system: System, maps: readonly MapOfBoth[], unseen: readonly (readonly number[])[]): NextMap[] {
+function nextMaps(
+  system: System,
+  maps: readonly MapOfBoth[],
+  unseen: readonly (readonly number[])[],
+  square: boolean,
+): NextMap[] {
   const tried: NextMap[] = [];
   const sample = maps[0]!.points;
   for (const machine of system.machines) {
     const ways: Omit<NextMap, 'settles' | 'machine'>[] = [
       { sheet: null, turned: 0, flipped: false },
       ...system.sheets.flatMap((sheet) =>
-        ([0, 1, 2, 3] as const).flatMap((turned) => [false, true].map((flipped) => ({ sheet, turned, flipped }))),
+        TURNS.filter((turned) => square || turned % 2 === 0).flatMap((turned) =>
+          [false, true].map((flipped) => ({ sheet, turned, flipped })),
+        ),
       ),
     ];
     for (const way of ways) {
