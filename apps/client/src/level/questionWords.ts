@@ -7,6 +7,7 @@ export const QUESTION_WORDS: Record<QuestionCode, string> = {
   columns: 'The columns are counted downward. How do they lie?',
   wrapped: 'Was each row broken into two lines?',
   'last-row': 'The last row holds the mean of each column. Is it a row of the bed?',
+  unit: 'In which unit are these heights written?',
   rows: 'The row labels and what was said of the first row contradict each other. Where does the first row lie?',
 };
 
@@ -31,4 +32,8 @@ const OPTION_WORDS: Record<string, string> = {
   kept: 'Yes, keep it',
   front: 'At the front',
   rear: 'At the rear',
+  mm: 'Millimetres',
+  in: 'Inches',
+  thou: 'Thousandths of an inch',
+  um: 'Micrometres',
 };

@@ -494,4 +494,66 @@ function finer(): number[][] {
   );
 }
 
-export const CONSOLE_TEXTS: readonly ConsoleText[] = [...COLUMNS, ...LABELLED, ...STAMPS, ...MAPS, ...JSONS];
+const inches = (mm: number) => String(mm / 25.4);
+const thou = (mm: number) => String(mm / 0.0254);
+const micro = (mm: number) => String(Math.round(1000 * mm));
+const UNITS: ConsoleText[] = [
+  text('inches in every head', `x(in),y(in),z(in)\n${lines(({ x, y, z }) => [x, y, z].map(inches).join(','))}`),
+  text(
+    'inches in the head of the height alone, places in mm',
+    `x;y;z [inch]\n${lines(({ x, y, z }) => `${x};${y};${inches(z)}`)}`,
+  ),
+  text('micrometres in the head', `x_mm,y_mm,z_um\n${lines(({ x, y, z }) => `${x},${y},${micro(z)}`)}`),
+  text(
+    'micrometres with their sign',
+    `x (mm) y (mm) z (µm)\n${lines(({ x, y, z }) => `${x} ${y} ${micro(z)}`)}`.replaceAll(' (', '('),
+    {},
+  ),
+  text(
+    'labelled in inches',
+    lines(({ x, y, z }) => `X:${inches(x)}in Y:${inches(y)}in Z:${inches(z)}in`),
+  ),
+  text(
+    'labelled, micrometres behind the result',
+    lines(({ x, y, z }) => `X:${x} Y:${y} result: ${micro(z)} um`),
+  ),
+  text('a matrix of thousandths', Z.map((row) => row.map((z) => `${thou(z)} thou`).join(', ')).join('\n'), FRONT),
+  text(
+    'a matrix with the sign of inches',
+    Z.map((row) => row.map((z) => `${f(z / 25.4, 4)}"`).join(' ')).join('\n'),
+    FRONT,
+    inchesTo(4),
+  ),
+  text(
+    'a matrix of micrometres that could be positions',
+    Z.map((row) => row.map((z) => `${micro(z)}um`).join(' ')).join('\n'),
+    FRONT,
+  ),
+  text('inches said above', `all values in inches\nx,y,z\n${lines(({ x, y, z }) => [x, y, z].map(inches).join(','))}`),
+  text('a unit said above a matrix', `units: inch\n${Z.map((row) => row.map(inches).join(' ')).join('\n')}`, FRONT),
+  text(
+    'places as near as those in inches, unsaid',
+    `x y z\n${lines(({ x, y, z }) => [x, y, z].map(inches).join(' '))}`,
+  ),
+  text(
+    'JSON in micrometres',
+    JSON.stringify({ points: places.map(({ x, y, z }) => ({ x, y, z_um: Number(micro(z)) })) }),
+  ),
+  text(
+    'JSON that names its unit',
+    JSON.stringify({ unit: 'in', points: places.map(({ x, y, z }) => ({ x: x / 25.4, y: y / 25.4, z: z / 25.4 })) }),
+  ),
+  text('a gap, larger where the bed is lower', `x,y,gap\n${lines(({ x, y, z }) => `${x},${y},${f(0.5 - z)}`)}`),
+  text('a gap, and it was said', `x,y,gap\n${lines(({ x, y, z }) => `${x},${y},${f(-z)}`)}`, { plus: 'lower' }),
+];
+
+/** Heights as they read back that were written in inches with so many decimals. */
+function inchesTo(digits: number): Record<string, number> {
+  return truthOf(
+    XS,
+    YS,
+    Z.map((row) => row.map((z) => 25.4 * Number((z / 25.4).toFixed(digits)))),
+  );
+}
+
+export const CONSOLE_TEXTS: readonly ConsoleText[] = [...COLUMNS, ...LABELLED, ...STAMPS, ...MAPS, ...JSONS, ...UNITS];

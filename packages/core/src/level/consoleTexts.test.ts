@@ -56,6 +56,11 @@ test('what is wrong or asked is what can be read in two ways', () => {
     'a line of means below',
     'ten columns broken into five and five',
     'JSON with two profiles',
+    'inches said above',
+    'a unit said above a matrix',
+    'places as near as those in inches, unsaid',
+    'JSON that names its unit',
+    'a gap, larger where the bed is lower',
   ]);
 });
 

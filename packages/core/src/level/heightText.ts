@@ -52,7 +52,8 @@ const ZERO = 48;
 const NINE = 57;
 
 const UNREACHED = new Set(['', '-', '.', '--', '---', 'nan', '+nan', '-nan', 'null', 'n/a', 'none', '?']);
-const NUMBER_WITH_UNIT = /^([+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d{1,3})?)\s?(?:mm)?$/i;
+const NUMBER_WITH_UNIT =
+  /^([+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d{1,3})?)\s?(?:mm|in|inch|inches|thou|mils?|um|µm|μm)?$/i;
 
 /**
  * One cell as a number: NaN where it says that the place was not reached, undefined where it is neither.

@@ -4,6 +4,8 @@ import type { TableRow } from './tableRows';
 /** Positions along a header spread at least this far, indices of a real map never do, mm. */
 const LEAST_POSITION_RANGE = 10;
 const WHOLE = /^\s*[+-]?\d+\s*$/;
+/** A head is a number of millimetres: one with another unit is a height. */
+const WITH_UNIT = /\d\s?(?!mm)[a-zµμ]+\s*$/i;
 
 interface Row {
   line: number;
@@ -173,7 +175,23 @@ function headerOf(block: readonly Row[], width: number): Row | null {
     const decimals = block.slice(1).some((row) => row.written.some((cell) => /[.,]/.test(cell)));
     return asWritten.every((cell) => WHOLE.test(cell)) && (decimals || !fromMinusOne) ? first : null;
   }
-  return arePositions(values) ? first : null;
+  // Numbers as far apart below are heights in another unit, and the first row is one of them.
+  return arePositions(values) &&
+    spreadBelow(block) < LEAST_POSITION_RANGE &&
+    asWritten.every((cell) => !WITH_UNIT.test(cell))
+    ? first
+    : null;
+}
+
+/** How far apart the numbers below the first row are, but for what may be their labels. */
+function spreadBelow(block: readonly Row[]): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { cells } of block.slice(1))
+    for (const cell of cells.slice(1)) {
+      if (cell < low) low = cell;
+      if (cell > high) high = cell;
+    }
+  return high - low;
 }
 
 /** Whether the first cell of each row is its index or position, as the header's length or the numbers say. */

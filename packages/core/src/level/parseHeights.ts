@@ -17,6 +17,7 @@ import { LONGEST_TEXT } from './longestText';
 import { readJsonHeights } from './readJsonHeights';
 import { readLabelled } from './readLabelled';
 import { readTable } from './readTable';
+import { MM_OF, writtenUnit, type Written } from './writtenUnit';
 
 /**
  * Reads bed heights from whatever a console, a file or a keyboard gives.
@@ -45,15 +46,19 @@ export function parseHeights(text: string, options: ParseOptions = {}): ParsedHe
   const plain = plainText(text);
 
   const json = readJsonHeights(plain, reader);
-  if (json) return json.kind === 'points' ? placed('json', json, reader) : laidOut('json', json, reader);
+  const units = (raw: RawPoints | RawMatrix) => writtenUnit(plain, placesOf(raw), reader);
+  if (json)
+    return json.kind === 'points'
+      ? placed('json', json, reader, units(json))
+      : laidOut('json', json, reader, units(json));
 
   const lines = withoutQuotes(plain).split('\n');
   const labelled = readLabelled(lines, reader);
-  if (labelled) return placed('labelled', labelled, reader);
+  if (labelled) return placed('labelled', labelled, reader, units(labelled));
 
   const table = readTable(lines, reader);
-  if (table?.kind === 'points') return placed('points', table, reader);
-  if (table) return laidOut('matrix', table, reader);
+  if (table?.kind === 'points') return placed('points', table, reader, units(table));
+  if (table) return laidOut('matrix', table, reader, units(table));
 
   throw new UnreadableHeights(
     'no-heights',
@@ -72,9 +77,14 @@ function checkExtent(extent: Extent | undefined): void {
   }
 }
 
-function placed(layout: ParsedHeights['layout'], { points: raw }: RawPoints, reader: Reader): ParsedHeights {
-  const sign = signOf(reader);
-  const signed = raw.map(({ x, y, z }) => ({ x, y, z: sign * z + 0 }));
+function placed(
+  layout: ParsedHeights['layout'],
+  { points: raw }: RawPoints,
+  reader: Reader,
+  { heights, places }: Written,
+): ParsedHeights {
+  const [sign, mm] = [signOf(reader) * MM_OF[heights], MM_OF[places]];
+  const signed = raw.map(({ x, y, z }) => ({ x: mm * x, y: mm * y, z: sign * z + 0 }));
   const points = signed.filter(({ z }) => z === z);
   if (points.length === 0)
     throw new UnreadableHeights('no-heights', 'Places were found, but none of them has a height.');
@@ -91,10 +101,17 @@ function placed(layout: ParsedHeights['layout'], { points: raw }: RawPoints, rea
   };
 }
 
-function laidOut(layout: ParsedHeights['layout'], raw: RawMatrix, reader: Reader): ParsedHeights {
+function laidOut(
+  layout: ParsedHeights['layout'],
+  raw: RawMatrix,
+  reader: Reader,
+  { heights, places }: Written,
+): ParsedHeights {
   const { options, warnings, questions } = reader;
   const columns = raw.rows[0]!.length;
   const matrix = { rows: raw.rows.length, columns };
+  if (heights !== 'mm' && raw.columnPositions && !raw.rowPositions)
+    warnings.push({ line: 0, message: 'The first row was read as the places of the columns, in millimetres.' });
   if (matrix.rows * columns > MOST_CELLS)
     throw new UnreadableHeights(
       'too-large',
@@ -104,7 +121,8 @@ function laidOut(layout: ParsedHeights['layout'], raw: RawMatrix, reader: Reader
   if (unreached === matrix.rows * columns) {
     throw new UnreadableHeights('no-heights', 'A height map was found, but no cell of it has a height.');
   }
-  const extent = options.extent ?? raw.extent;
+  const mm = MM_OF[places];
+  const extent = options.extent ?? (raw.extent && inMillimetres(raw.extent, mm));
   const said = options.firstRow ?? raw.firstRow;
   const byLabel = raw.rowPositions !== null;
   const ownPlace = raw.columnPositions && raw.rowPositions;
@@ -115,15 +133,15 @@ function laidOut(layout: ParsedHeights['layout'], raw: RawMatrix, reader: Reader
   let firstRow = byLabel ? raw.rowOrder! : said;
   if (!ownPlace && said && raw.rowOrder && said !== raw.rowOrder)
     firstRow = ask(reader, 'rows', ['front', 'rear'], null) as 'front' | 'rear';
-  const sign = signOf(reader);
+  const sign = signOf(reader) * MM_OF[heights];
   const known = { layout, matrix, needs, unreached, warnings, questions };
   if (needs.length > 0) return { ...known, points: [], grid: null };
 
   const xs =
     raw.columnPositions && (ownPlace || !options.extent)
-      ? raw.columnPositions
+      ? raw.columnPositions.map((x) => mm * x)
       : spaced(extent!.x0, extent!.x1, columns);
-  const fromFront = ownPlace ? raw.rowPositions! : spaced(extent!.y0, extent!.y1, matrix.rows);
+  const fromFront = ownPlace ? raw.rowPositions!.map((y) => mm * y) : spaced(extent!.y0, extent!.y1, matrix.rows);
   const ys = !ownPlace && firstRow === 'rear' ? [...fromFront].reverse() : fromFront;
   const columnOrder = ascending(xs);
   const rowOrder = ascending(ys);
@@ -136,6 +154,21 @@ function laidOut(layout: ParsedHeights['layout'], raw: RawMatrix, reader: Reader
   doubtHeights(points, warnings);
   return { ...known, points, grid };
 }
+
+/** Places that the text itself names. */
+function placesOf(raw: RawPoints | RawMatrix): Pick<HeightPoint, 'x' | 'y'>[] {
+  if (raw.kind === 'points') return raw.points;
+  const { columnPositions: xs, rowPositions: ys, extent } = raw;
+  if (xs && ys) return ys.flatMap((y) => xs.map((x) => ({ x, y })));
+  return extent ? [extent.x0, extent.x1].flatMap((x) => [extent.y0, extent.y1].map((y) => ({ x, y }))) : [];
+}
+
+const inMillimetres = ({ x0, y0, x1, y1 }: Extent, mm: number): Extent => ({
+  x0: mm * x0,
+  y0: mm * y0,
+  x1: mm * x1,
+  y1: mm * y1,
+});
 
 const signOf = ({ options }: Reader) => (options.plus === 'lower' ? -1 : 1);
 

@@ -10,12 +10,26 @@ export interface HeightCandidate {
 export const READING_NAME =
   /^(reading|result|measured|value|height|heights|probed|touch|trigger|triggered|contact|dz|delta)$/i;
 
+/** What is measured from above: the more of it, the lower the bed. */
+const GROWS_DOWNWARD = /(?:^|[^a-z])(?:gap|depth|clearance|distance)(?:$|[^a-z])/i;
+
 /**
  * Which of several values of each place is its height. A value that never changes beside one that does was commanded and
  * not read; where two change it is asked.
  * @returns the place of the height in `candidates`
  */
 export function pickHeight(candidates: readonly HeightCandidate[], reader: Reader): number {
+  const at = heightAmong(candidates, reader);
+  const { name } = candidates[at]!;
+  if (GROWS_DOWNWARD.test(name) && reader.options.plus !== 'lower')
+    reader.warnings.push({
+      line: 0,
+      message: `“${name.slice(0, 30)}” usually grows where the bed is lower; here a larger number is read as higher. Say which.`,
+    });
+  return at;
+}
+
+function heightAmong(candidates: readonly HeightCandidate[], reader: Reader): number {
   if (candidates.length === 1) return 0;
   const changes = candidates.map(({ values }) => {
     const first = values.find((value) => value === value);

@@ -12,6 +12,8 @@ const DEEPEST = 6;
 const MOST_FOUND = 40;
 /** Cells of one map: more are no bed's. */
 const MOST_CELLS = 250_000;
+/** What the height of a point is called; its unit may stand behind it. */
+const HEIGHT_KEY = /^(?:z|height)(?:_(?:mm|um|in|thou|mil))?$/;
 /** A map that was worked out from another one, and not read. */
 const WORKED_OUT = /interp|smooth|fine|dense|surface|mesh_?matrix|upsampl|spline/i;
 
@@ -158,11 +160,11 @@ function numberOf(value: Json | undefined): number {
 
 function pointOf(object: JsonObject): HeightPoint[] | null {
   const entries = new Map(Object.entries(object).map(([key, value]) => [key.toLowerCase(), value]));
-  const x = numberOf(entries.get('x'));
-  const y = numberOf(entries.get('y'));
-  const hasHeight = entries.has('z') || entries.has('height');
-  if (!hasHeight || Number.isNaN(x) || Number.isNaN(y)) return null;
-  return [{ x, y, z: numberOf(entries.get('z') ?? entries.get('height')) }];
+  const of = (axis: string) => numberOf(entries.get(axis) ?? entries.get(`${axis}_mm`) ?? entries.get(`${axis}_in`));
+  const [x, y] = [of('x'), of('y')];
+  const height = [...entries.keys()].find((key) => HEIGHT_KEY.test(key));
+  if (height === undefined || Number.isNaN(x) || Number.isNaN(y)) return null;
+  return [{ x, y, z: numberOf(entries.get(height)) }];
 }
 
 /** Extent from `extent` (list or object), from corners such as `min: [x, y]`, or from keys such as xMin, min_x, x0. */

@@ -5,16 +5,19 @@ import { pickHeight, type HeightCandidate } from './pickHeight';
 
 /** Longer lines are no console's. */
 const LONGEST_LINE = 2000;
-const NUMBER = String.raw`[+-]?(?:\d{1,9}(?:[.,]\d{1,15})?|[.,]\d{1,15})(?:e[+-]?\d{1,3})?`;
+const NUMBER = String.raw`[+-]?(?:\d{1,9}(?:[.,]\d{1,25})?|[.,]\d{1,25})(?:e[+-]?\d{1,3})?`;
 /** A word, a colon or equals sign, and what follows: a number, a mark for unreached, or nothing. */
 const PAIRS = new RegExp(
   String.raw`([A-Za-z][A-Za-z_]{0,30})[ \t]{0,4}[:=][ \t]{0,8}(${NUMBER}|[+-]?nan\b|-(?![\d.])|\.(?!\d)|(?=[ \t,;)\]]|$))`,
   'gi',
 );
 const HAS_LABEL = /[xyz][ \t]{0,4}[:=]/i;
-const LAST_NUMBER = new RegExp(String.raw`(?:^|[\s:=,;])(${NUMBER})[ \t]{0,4}(?:mm)?[\s.)\]]{0,4}$`, 'i');
+const LAST_NUMBER = new RegExp(
+  String.raw`(?:^|[\s:=,;])(${NUMBER})[ \t]{0,4}(?:mm|in|inch|inches|thou|mils?|um|µm|μm)?[\s.)\]]{0,4}$`,
+  'i',
+);
 /** A pair of places without labels before a labelled height: `at 10.0,20.0 is z=-0.043`. */
-const POINT = String.raw`[+-]?\d{1,9}(?:\.\d{1,15})?`;
+const POINT = String.raw`[+-]?\d{1,9}(?:\.\d{1,25})?`;
 const PLACES = new RegExp(String.raw`(?:^|[\s(])(${POINT})[ \t]{0,4}[,;][ \t]{0,4}(${POINT})(?=[^\d.+-])`);
 /** Labels that are no height: how good a reading is, what else the machine reports. */
 const NO_HEIGHT =

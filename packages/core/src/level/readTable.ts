@@ -9,7 +9,7 @@ import { tableRows, type TableRow } from './tableRows';
 const AXIS_NAME = /^\W{0,10}(?:bed|probe)?[ _]?([xy])(?:$|[^a-z])/i;
 /** A head of a column that may hold heights. */
 const HEIGHT_NAME =
-  /^\W{0,10}(?:bed|probe|measured)?[ _-]?(z|dz|h|heights?|reading|result|measured|value|probed|touch|trigger|triggered|contact|delta|level|offset)(?:$|[^a-z])/i;
+  /^\W{0,10}(?:bed|probe|measured)?[ _-]?(z|dz|h|heights?|reading|result|measured|value|probed|touch|trigger|triggered|contact|delta|level|offset|gap|depth|clearance|distance)(?:$|[^a-z])/i;
 
 /** Columns x, y, z with or without a header, or a bare matrix. Null when there is neither. */
 export function readTable(lines: readonly string[], reader: Reader): RawPoints | RawMatrix | null {
@@ -24,7 +24,9 @@ export function readTable(lines: readonly string[], reader: Reader): RawPoints |
     if (options.layout !== 'points') {
       warnings.push({
         line: numeric[0]!.line,
-        message: 'There is no header; the first columns were read as x and y, another as the height.',
+        message: rows.some(({ line, cells }) => line < numeric[0]!.line && cells.includes(undefined))
+          ? 'No head names x and y; the first columns were read as x and y, another as the height.'
+          : 'There is no header; the first columns were read as x and y, another as the height.',
       });
     }
     const columns = Array.from({ length: width - skip - 2 }, (_, i) => ({
