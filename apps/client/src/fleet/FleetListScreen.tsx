@@ -14,7 +14,7 @@ import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
 import { useAreasQuery, useMachinesQuery, useSaveAreaMutation, useSaveMachineMutation } from './fleetApi';
-import { fleetColumns, readFleetLine, type FleetLine } from './fleetList';
+import { fleetColumns, fleetUnits, readFleetLine, type FleetLine } from './fleetList';
 
 const MOST_LINES = 500;
 
@@ -41,12 +41,13 @@ export default function FleetListScreen() {
     if (!heads || rows.length === 0) return setProblem('There is no line under the heads of the columns.');
     if (rows.length > MOST_LINES) return setProblem(`A list may have at most ${MOST_LINES} machines.`);
     const columns = fleetColumns(heads);
+    const units = fleetUnits(heads, columns);
     if (columns['name'] === undefined || columns['printWidth'] === undefined)
       return setProblem(
         'Two columns are needed: “name” and “print width”. Others: area, shelf, model, family, print depth, plate width, plate depth, first layer, adjusters.',
       );
     setProblem(null);
-    setLines(rows.map((cells, i) => readFleetLine(cells, columns, i + 2)));
+    setLines(rows.map((cells, i) => readFleetLine(cells, columns, i + 2, units)));
   };
   const add = async () => {
     const areaIds = new Map(areas.map(({ id, name }) => [name.toLowerCase(), id]));

@@ -1,4 +1,4 @@
-import { fleetColumns, readFleetLine } from './fleetList';
+import { fleetColumns, fleetUnits, readFleetLine } from './fleetList';
 
 const heads = [
   'Name',
@@ -127,4 +127,23 @@ test('a list that was taken along from here is read back with all its facts', ()
   expect(readFleetLine(both, own, 4).faults.join()).toContain('M4 rises 0.7 mm a turn, and the list says 0.8');
   const wrong = cells.with(11, 'magic').with(20, '');
   expect(readFleetLine(wrong, own, 3).faults.join()).toContain('What finds Z');
+});
+
+test('units of the heads count; a plate as narrow as one in inches is asked about', () => {
+  const named = ['Name', 'Plate width (in)', 'Plate depth [cm]', 'Print width', 'Print depth mm', 'Hottest bed F'];
+  const at = fleetColumns(named);
+  const units = fleetUnits(named, at);
+  expect(units).toEqual({ plateWidth: 'in', plateDepth: 'cm', printDepth: 'mm', hottest: 'f' });
+  const { facts } = readFleetLine(['Knot', '9 1/4', '24', '220', '8 1/2 in', '212'], at, 2, units);
+  expect(facts).toMatchObject({
+    plateWidth: 234.95,
+    plateDepth: 240,
+    printWidth: 220,
+    printDepth: 215.9,
+    hottest: 100,
+  });
+  expect(read('Knot', '', '', '', '9.25', '9.25', '200', '200').faults).toEqual([
+    'Plate, width: 9.25 mm is no plate of a printer. In inches? Write it with its unit: 9 1/4 in.',
+    'Plate, depth: 9.25 mm is no plate of a printer. In inches? Write it with its unit: 9 1/4 in.',
+  ]);
 });

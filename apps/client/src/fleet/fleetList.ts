@@ -46,14 +46,29 @@ export interface FleetLine {
   faults: string[];
 }
 
+/** Plates of printers are wider, mm: less was meant in inches, or slipped. Our own choice. */
+const LEAST_PLATE = 40;
+/** Units that a head can name; lengths without one are millimetres, temperatures °C. */
+const UNIT = /\b(mm|cm|in|inch|inches|f|fahrenheit)$/;
+
+/** The units that the heads of columns name, by what stands in them. */
+export function fleetUnits(heads: readonly string[], columns: Record<string, number>): Record<string, string> {
+  const units = Object.entries(columns).flatMap(([name, at]) => {
+    const unit = UNIT.exec(plainHead(heads[at] ?? ''))?.[1];
+    return unit ? [[name, unit] as const] : [];
+  });
+  return Object.fromEntries(units);
+}
+
+const plainHead = (head: string) =>
+  head
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim();
+
 /** Where each thing stands in a list of machines, by the heads of its columns. */
 export function fleetColumns(heads: readonly string[]): Record<string, number> {
-  const plain = heads.map((head) =>
-    head
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, ' ')
-      .trim(),
-  );
+  const plain = heads.map(plainHead);
   const columns: Record<string, number> = {};
   for (const [name, pattern] of Object.entries(HEADS)) {
     const at = plain.findIndex((head, i) => pattern.test(head) && !Object.values(columns).includes(i));
@@ -65,13 +80,21 @@ export function fleetColumns(heads: readonly string[]): Record<string, number> {
 const wordOf = <T extends string>(known: readonly T[], text: string): T | undefined =>
   known.find((word) => word === text.toLowerCase());
 
-/** One line of a list of machines; what isn't said gets the usual values, and can be changed on the machine's page. */
-export function readFleetLine(cells: readonly string[], columns: Record<string, number>, line: number): FleetLine {
+/**
+ * One line of a list of machines; what isn't said gets the usual values, and can be changed on the machine's page.
+ * @param units as `fleetUnits` found them
+ */
+export function readFleetLine(
+  cells: readonly string[],
+  columns: Record<string, number>,
+  line: number,
+  units: Record<string, string> = {},
+): FleetLine {
   const cell = (name: string) => undefused(columns[name] === undefined ? '' : (cells[columns[name]!] ?? '').trim());
   const faults: string[] = [];
   const length = (name: string, label: string, otherwise: number | null, least = 0.02) => {
     const text = cell(name);
-    const value = text === '' ? otherwise : readLength(text);
+    const value = text === '' ? otherwise : readLength(/[a-z"″]/i.test(text) ? text : `${text} ${units[name] ?? ''}`);
     if (value === null || !(value >= least)) faults.push(`${label}: “${text}” is no length.`);
     return value ?? 0;
   };
@@ -88,6 +111,12 @@ export function readFleetLine(cells: readonly string[], columns: Record<string, 
   const printDepth = length('printDepth', 'Print area, depth', printWidth || null);
   const plateWidth = length('plateWidth', 'Plate, width', printWidth);
   const plateDepth = length('plateDepth', 'Plate, depth', printDepth);
+  for (const [label, side] of [
+    ['width', plateWidth],
+    ['depth', plateDepth],
+  ] as const)
+    if (side > 0 && side < LEAST_PLATE)
+      faults.push(`Plate, ${label}: ${side} mm is no plate of a printer. In inches? Write it with its unit: 9 1/4 in.`);
   const margin = (name: string, label: string, plate: number, print: number) =>
     length(name, label, Number(centredMargin(String(plate), String(print))), -200);
   const originX = margin('originX', 'Left margin', plateWidth, printWidth);
@@ -112,7 +141,9 @@ export function readFleetLine(cells: readonly string[], columns: Record<string, 
   const mapped = ['mapX0', 'mapY0', 'mapX1', 'mapY1'].some((name) => cell(name) !== '');
   const mapAt = (name: string) => length(name, 'Map', null, -10_000);
   const mapExtent = mapped ? { x0: mapAt('mapX0'), y0: mapAt('mapY0'), x1: mapAt('mapX1'), y1: mapAt('mapY1') } : null;
-  const hottest = cell('hottest') === '' ? null : numberIn(cell('hottest'));
+  const fahrenheit = units.hottest?.startsWith('f') ?? false;
+  const told = cell('hottest') === '' ? null : numberIn(cell('hottest'));
+  const hottest = told === null || !fahrenheit ? told : ((told - 32) * 5) / 9;
   if (hottest !== null && !(hottest >= 0 && hottest <= 400))
     faults.push(`Hottest bed: “${cell('hottest')}” is no temperature of a bed.`);
   const platformKey = cell('platformKey') === '' ? null : length('platformKey', 'Key of the platform', null, 0.5);
