@@ -54,8 +54,34 @@ const cutWords = (page: Page) =>
     return [...faults].slice(0, 6);
   });
 
+/** What can be tapped and lies under something else even when it is brought to the middle of what scrolls round it. */
+const covered = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('button, a[href], input, textarea, [role=button], [role=radio]')]
+      .filter((node) => {
+        if (
+          node.closest('[aria-hidden=true]') ||
+          !node.checkVisibility({ opacityProperty: true, visibilityProperty: true })
+        )
+          return false;
+        node.scrollIntoView({ block: 'center', behavior: 'instant' });
+        const { left, top, width, height } = node.getBoundingClientRect();
+        if (width === 0 || height === 0) return false;
+        const there = document.elementFromPoint(left + width / 2, top + height / 2);
+        // A field's own frame, or its label, may lie over it: taps on them reach it.
+        return !(
+          there &&
+          (node.contains(there) ||
+            there.contains(node) ||
+            there.closest('label, [role=group], [role=radiogroup]')?.contains(node))
+        );
+      })
+      .map((node) => `covered: ${node.dataset['testid'] ?? node.innerText.slice(0, 40)}`)
+      .slice(0, 6),
+  );
+
 describe.each(SIZES)('%s', (name, size) => {
-  test('no view runs past its side, and no word is cut', async () => {
+  test('no view runs past its side, no word is cut and nothing that is tapped is covered', async () => {
     const page = await shop.page(size);
     if (name.includes('twice')) {
       const browser = await page.context().newCDPSession(page);
@@ -97,7 +123,8 @@ describe.each(SIZES)('%s', (name, size) => {
     ] as const) {
       await page.goto(address);
       await page.getByTestId(ready).first().waitFor();
-      for (const fault of [...(await tooWide(page)), ...(await cutWords(page))]) faults.push(`${address}: ${fault}`);
+      for (const fault of [...(await tooWide(page)), ...(await cutWords(page)), ...(await covered(page))])
+        faults.push(`${address}: ${fault}`);
     }
     expect(faults).toEqual([]);
   });

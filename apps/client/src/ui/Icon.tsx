@@ -12,7 +12,7 @@ interface Props {
 export function Icon({ name, size = 24, color }: Props) {
   const { ink } = usePalette();
   return (
-    <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
+    <Svg width={size} height={size} viewBox="0 0 24 24" style={{ flexShrink: 0 }} aria-hidden>
       <Path d={ICON_PATHS[name]} fill={color ?? ink} />
     </Svg>
   );

@@ -60,7 +60,14 @@ export function Page({ title, crumbs = [], state, tools, actions, children, onEn
         <View>
           {crumbs.length > 0 ? (
             <View
-              style={{ flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center', minHeight: TOUCH }}
+              style={{
+                flexDirection: 'row',
+                flexWrap: 'wrap',
+                justifyContent: 'space-between',
+                alignItems: 'center',
+                minHeight: TOUCH,
+                columnGap: SPACE.m,
+              }}
             >
               <Crumbs crumbs={crumbs} />
               {stateOnTop ? state : null}
@@ -128,7 +135,13 @@ function Crumbs({ crumbs }: { crumbs: readonly Crumb[] }) {
   const palette = usePalette();
   return (
     <View
-      style={{ flexDirection: 'row', flexShrink: 1, alignItems: 'center', marginLeft: crumbs.length > 0 ? -8 : 0 }}
+      style={{
+        flexDirection: 'row',
+        flexWrap: 'wrap',
+        flexShrink: 1,
+        alignItems: 'center',
+        marginLeft: crumbs.length > 0 ? -8 : 0,
+      }}
       role="navigation"
       aria-label="The way back"
     >
