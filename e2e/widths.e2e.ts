@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { TestShop } from './shop';
+import { beginCheck, PHONE, scan, TestShop } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -7,20 +7,22 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const SIZES: [string, { width: number; height: number }][] = [
-  ['a small phone', { width: 320, height: 640 }],
-  ['a phone whose type is twice as large', { width: 390, height: 844 }],
-  ['a phone on its side', { width: 844, height: 390 }],
-  ['a tablet upright', { width: 820, height: 1180 }],
-  ['a wide screen', { width: 1280, height: 800 }],
-  ['a very wide screen', { width: 1920, height: 1080 }],
-];
+const SIZES: Record<string, { width: number; height: number }> = {
+  'a small phone': { width: 320, height: 640 },
+  'a phone on its side': { width: 844, height: 390 },
+  'a tablet upright': { width: 820, height: 1180 },
+  'a wide screen': { width: 1280, height: 800 },
+  'a very wide screen': { width: 1920, height: 1080 },
+};
 
 /** What reaches past the side of the page, or past that of whatever scrolls round it. */
 const tooWide = (page: Page) =>
   page.evaluate(() =>
     [...document.querySelectorAll<HTMLElement>('[data-testid], button, h1, h2')]
       .filter((node) => {
+        for (let round = node.parentElement; round; round = round.parentElement)
+          if (/auto|scroll/.test(getComputedStyle(round).overflowX) && round.scrollWidth > round.clientWidth + 1)
+            return round.getBoundingClientRect().right > window.innerWidth + 1;
         const { right, left, width } = node.getBoundingClientRect();
         return width > 0 && (right > window.innerWidth + 1 || left < -1);
       })
@@ -80,52 +82,118 @@ const covered = (page: Page) =>
       .slice(0, 6),
   );
 
-describe.each(SIZES)('%s', (name, size) => {
-  test('no view runs past its side, no word is cut and nothing that is tapped is covered', async () => {
-    const page = await shop.page(size);
-    if (name.includes('twice')) {
-      const browser = await page.context().newCDPSession(page);
-      await browser.send('Page.setFontSizes', { fontSizes: { standard: 32, fixed: 26 } });
-    }
-    const machine = await shop.machineId('Dunlin');
-    const faults: string[] = [];
-    for (const [address, ready] of [
-      ['/bench', 'due-list'],
-      ['/floor', 'floor'],
-      [`/floor/${machine}`, 'check-level'],
-      ['/rack', 'surface-B-001'],
-      ['/t/S-002', 'surface'],
-      ['/book', 'book-lines'],
-      ['/jobs', 'procedure-cut-glass'],
-      ['/jobs/new?procedure=fit-flex-on-resin', 'ready-at'],
-      ['/tools', 'to-stack'],
-      ['/tools/stack', 'stack-compare'],
-      ['/tools/blanks', 'blanks-drawing'],
-      ['/tools/compare', 'compare-sentence'],
-      ['/tools/skirt', 'skirt-plan'],
-      ['/tools/practice', 'practice-plan'],
-      ['/tools/feet', 'feet-across'],
-      [`/floor/${machine}/level`, 'span-trend'],
-      [`/floor/${machine}/maps`, 'split'],
-      [`/tools/shape?machine=${machine}`, 'flatness'],
-      ['/tools/light', 'light-plan'],
-      [`/tools/strips?machine=${machine}`, 'strip-source'],
-      ['/tools/lap', 'lap-proven'],
-      [`/tools/layer?machine=${machine}`, 'pad-plan'],
-      ['/prints', 'page-title'],
-      ['/inspect', 'page-title'],
-      ['/me', 'take-along'],
-      ['/people', 'page-title'],
-      ['/settings', 'set-save'],
-      ['/floor/new', 'page-title'],
-      ['/floor/new?all=1', 'machine-form'],
-      ['/rack/new', 'surface-form'],
-    ] as const) {
-      await page.goto(address);
-      await page.getByTestId(ready).first().waitFor();
-      for (const fault of [...(await tooWide(page)), ...(await cutWords(page)), ...(await covered(page))])
-        faults.push(`${address}: ${fault}`);
-    }
-    expect(faults).toEqual([]);
-  });
-});
+const faultsOf = async (page: Page) => [...(await tooWide(page)), ...(await cutWords(page)), ...(await covered(page))];
+
+/** All views, by their address and what is there when they are. */
+async function views(): Promise<[string, string][]> {
+  const machine = await shop.machineId('Dunlin');
+  const { id: surface } = await shop.get<{ id: string }>('/tags/S-014');
+  const { items: lines } = await shop.get<{ items: { id: string }[] }>('/book?limit=1');
+  const { items: jobs } = await shop.get<{ items: { id: string }[] }>('/jobs?limit=1');
+  return [
+    ['/bench', 'due-list'],
+    ['/floor', 'floor'],
+    ['/floor/new', 'page-title'],
+    ['/floor/new?all=1', 'machine-form'],
+    ['/floor/list', 'fleet-choose'],
+    [`/floor/${machine}`, 'check-level'],
+    [`/floor/${machine}/edit`, 'field-name'],
+    [`/floor/${machine}/level`, 'span-trend'],
+    [`/floor/${machine}/maps`, 'split'],
+    ['/rack', 'surface-B-001'],
+    ['/rack/new', 'surface-form'],
+    [`/rack/${surface}`, 'life'],
+    [`/rack/${surface}/edit`, 'surface-form'],
+    [`/mount?machine=${machine}&surface=${surface}`, 'ask-clean-dry'],
+    [`/inspect?surface=${surface}&card=coat`, 'code-faded'],
+    ['/t/S-002', 'surface'],
+    ['/book', 'book-lines'],
+    [`/book/${lines[0]!.id}`, 'page-title'],
+    ['/jobs', 'procedure-cut-glass'],
+    [`/jobs/${jobs[0]!.id}`, 'job'],
+    ['/jobs/new?procedure=fit-flex-on-resin', 'ready-at'],
+    ['/jobs/paper?procedure=cut-glass', 'paper'],
+    ['/procedures', 'procedure-cut-glass'],
+    ['/procedures/fit-base-and-sheet', 'step-list'],
+    ['/prints', 'page-title'],
+    ['/prints/grid', 'print-grid'],
+    ['/prints/list', 'choose-list'],
+    ['/kinds', 'page-title'],
+    ['/labels?tags=S-001,S-002', 'labels-cells'],
+    ['/scan', 'scan-tag'],
+    ['/me', 'take-along'],
+    ['/people', 'page-title'],
+    ['/settings', 'set-save'],
+    ['/tools', 'to-stack'],
+    ['/tools/stack', 'stack-compare'],
+    ['/tools/size', 'size-drawing'],
+    ['/tools/top', 'top-0'],
+    ['/tools/underbed', 'room-compressed'],
+    ['/tools/blanks', 'blanks-drawing'],
+    ['/tools/soak', 'soak-time'],
+    ['/tools/together', 'finding-0'],
+    ['/tools/spacer', 'solid-view'],
+    ['/tools/gap', 'gap-sentence'],
+    ['/tools/compare', 'compare-sentence'],
+    ['/tools/skirt', 'skirt-plan'],
+    ['/tools/feel', 'gauge-thickness'],
+    ['/tools/practice', 'practice-plan'],
+    ['/tools/feet', 'feet-across'],
+    [`/tools/shape?machine=${machine}`, 'flatness'],
+    ['/tools/light', 'light-plan'],
+    [`/tools/strips?machine=${machine}`, 'strip-source'],
+    ['/tools/lap', 'lap-proven'],
+    [`/tools/layer?machine=${machine}`, 'pad-plan'],
+    ['/nowhere', 'page-title'],
+  ];
+}
+
+const WHAT = 'nothing runs past its side, no word is cut, nothing that is tapped is covered';
+
+/** Looks at the view as it stands at each size. */
+async function atEachSize(page: Page, view: string, faults: string[]) {
+  for (const [name, size] of Object.entries(SIZES)) {
+    await page.setViewportSize(size);
+    // What measures itself is drawn once more.
+    await page.waitForTimeout(150);
+    for (const fault of await faultsOf(page)) faults.push(`${view}, ${name}: ${fault}`);
+  }
+}
+
+test(`every view at each size: ${WHAT}`, async () => {
+  const page = await shop.page(SIZES['a small phone']);
+  const faults: string[] = [];
+  for (const [address, ready] of await views()) {
+    await page.goto(address);
+    await page.getByTestId(ready).first().waitFor();
+    await atEachSize(page, address, faults);
+  }
+  expect(faults).toEqual([]);
+}, 300_000);
+
+test(`a level check at each size: ${WHAT}`, async () => {
+  const page = await shop.page(PHONE);
+  const faults: string[] = [];
+  await beginCheck(page, await shop.machineId('Lapwing'));
+  for (const way of ['typed', 'pasted', 'felt', 'machine']) {
+    await page.setViewportSize(PHONE);
+    await page.getByTestId(`way-${way}`).click();
+    await atEachSize(page, `heights, ${way}`, faults);
+  }
+  await scan(page);
+  await atEachSize(page, 'turns', faults);
+  expect(faults).toEqual([]);
+}, 120_000);
+
+test(`every view on a phone whose type is twice as large: ${WHAT}`, async () => {
+  const page = await shop.page(PHONE);
+  const browser = await page.context().newCDPSession(page);
+  await browser.send('Page.setFontSizes', { fontSizes: { standard: 32, fixed: 26 } });
+  const faults: string[] = [];
+  for (const [address, ready] of await views()) {
+    await page.goto(address);
+    await page.getByTestId(ready).first().waitFor();
+    for (const fault of await faultsOf(page)) faults.push(`${address}: ${fault}`);
+  }
+  expect(faults).toEqual([]);
+}, 200_000);

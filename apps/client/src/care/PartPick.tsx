@@ -185,7 +185,7 @@ function NewPart({
         onChange={setKindId}
         testID="new-part-kind"
       />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <Field
           label="Width"
           unit="mm"

@@ -186,7 +186,7 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
           'reading',
           (reading, at) => (
             <>
-              <View style={{ flexDirection: 'row', gap: 8 }}>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
                 <Field label="What is read" value={reading.label} onChange={(typed) => set(`${at}.label`, typed)} />
                 <Pick label="Unit" options={UNITS} value={reading.unit} onChange={(unit) => set(`${at}.unit`, unit)} />
               </View>
@@ -260,7 +260,7 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
               { id: `a${step.ask.answers.length + 1}`, label: '', to: DONE },
               'answer',
               (answer, at) => (
-                <View style={{ flexDirection: 'row', gap: 8 }}>
+                <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
                   <Field label="Answer" value={answer.label} onChange={(typed) => set(`${at}.label`, typed)} />
                   <Pick label="leads to" options={targets} value={answer.to} onChange={(to) => set(`${at}.to`, to)} />
                 </View>
@@ -278,7 +278,7 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
       </Section>
       <Section title="WHEN IT CAN’T BE DONE">
         {list('cant', step.cant, { label: '', to: STOPPED }, 'way', (way, at) => (
-          <View style={{ flexDirection: 'row', gap: 8 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <Field label="What is in the way" value={way.label} onChange={(typed) => set(`${at}.label`, typed)} />
             <Pick label="leads to" options={targets} value={way.to} onChange={(to) => set(`${at}.to`, to)} />
           </View>

@@ -54,7 +54,7 @@ export function AdjusterEditor({ control }: { control: Control<MachineForm> }) {
           key={field.key}
           style={{ gap: 8, paddingBottom: 12, borderBottomWidth: 1, borderBottomColor: palette.hairline }}
         >
-          <View style={{ flexDirection: 'row', gap: 8 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <Part control={control} index={i} part="name" label="Name" />
             <Part control={control} index={i} part="x" label="X" unit="mm" />
             <Part control={control} index={i} part="y" label="Y" unit="mm" />

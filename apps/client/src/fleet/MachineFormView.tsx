@@ -372,7 +372,7 @@ function ConsoleFields({ control }: { control: FormControl }) {
   if (hasConsole === 'no') return null;
   return (
     <>
-      <View style={{ flexDirection: 'row', gap: 12 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <TextField control={control} name="host" label="Address" />
         <TextField control={control} name="port" label="Port" />
       </View>

@@ -35,7 +35,7 @@ export function RuleEditor({ machine, now, mayChange }: { machine: MachineOvervi
   return (
     <Section title="NEXT LEVEL CHECK">
       {editing ? (
-        <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start', maxWidth: 420 }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start', maxWidth: 420 }}>
           <Field
             label="Check every"
             unit="days"

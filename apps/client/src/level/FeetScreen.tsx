@@ -72,9 +72,9 @@ function Direction({ way, typed, onChange }: { way: Way; typed: Bench[Way]; onCh
   };
   return (
     <Section title={title} testID={`feet-${way}`}>
-      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start' }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start' }}>
         {(['first', 'turned'] as const).map((key) => (
-          <View key={key} style={{ flex: 1, gap: 6 }}>
+          <View key={key} style={{ flexGrow: 1, flexShrink: 1, gap: 6 }}>
             <Field
               label={key === 'first' ? `Reading, + ${lower} lower` : 'Turned by 180°'}
               unit="°"

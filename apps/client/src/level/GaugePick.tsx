@@ -75,7 +75,7 @@ export function GaugePick({ gauge, whole, onPick }: Props) {
         </View>
       ) : null}
       {!same && whole && gauge.caliper && mayDo ? (
-        <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start' }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start' }}>
           <Field
             label="Keep it for the shop, as"
             value={name}

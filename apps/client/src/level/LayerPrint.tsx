@@ -66,7 +66,7 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
         onChange={(one) => setMaterial(one as typeof material)}
         testID="layer-material"
       />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <Field
           label="Nozzle, °C"
           keyboard="decimal"

@@ -160,7 +160,7 @@ function Compare({
         <>
           <LayerPrint machine={machine} places={places} layer={nominal} compensation={bench.compensation} />
           <Section title="WHAT THE CALIPERS SAY">
-            <View style={{ flexDirection: 'row', gap: 12 }}>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
               <Field
                 label="Layer as it was asked for"
                 unit={units}

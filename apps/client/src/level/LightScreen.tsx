@@ -108,7 +108,7 @@ export function LightScreen() {
                   testID="light-machine"
                 />
               ) : null}
-              <View style={{ flexDirection: 'row', gap: 12 }}>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
                 <Field
                   label="Width of the plate"
                   unit={units}

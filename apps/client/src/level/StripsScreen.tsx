@@ -136,7 +136,7 @@ export function StripsScreen() {
                   testID="strip-source"
                 />
               )}
-              <View style={{ flexDirection: 'row', gap: 12 }}>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
                 <Field
                   label="Layers measured together"
                   unit={units}

@@ -125,7 +125,7 @@ function TakeAlong({ isLead }: { isLead: boolean }) {
   const [list, setList] = useState('machines');
   return (
     <Section title="TAKE IT ALONG" testID="take-along">
-      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-end', maxWidth: 460 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-end', maxWidth: 460 }}>
         <Pick
           label="A list as CSV"
           value={list}

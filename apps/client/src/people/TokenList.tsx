@@ -63,7 +63,7 @@ export function TokenList({ title, about, testID, tokens, made, making, error, o
         </Row>
       ))}
       {open ? (
-        <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
           <Field
             label="Name of the token"
             value={name}

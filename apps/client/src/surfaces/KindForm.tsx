@@ -82,7 +82,7 @@ export default function KindForm({ kind, onClose }: { kind: SurfaceKind | null; 
           error={errorAt('group')}
           testID="kind-group"
         />
-        <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
           <Field label="Thickness" unit="mm" keyboard="decimal" {...text('thickness')} testID="kind-thickness" />
           <Field
             label="For hours up to"
@@ -93,7 +93,7 @@ export default function KindForm({ kind, onClose }: { kind: SurfaceKind | null; 
             testID="kind-limit"
           />
         </View>
-        <View style={{ flexDirection: 'row', gap: 12 }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
           <Field label="Finish of side A" {...text('sideA')} testID="kind-side-a" />
           <Field label="Finish of side B" {...text('sideB')} hint="Empty: one side" testID="kind-side-b" />
         </View>
@@ -138,7 +138,7 @@ export default function KindForm({ kind, onClose }: { kind: SurfaceKind | null; 
           onChange={(value) => set('unit', value)}
         />
         {form.unit === 'none' ? null : (
-          <View style={{ flexDirection: 'row', gap: 12 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
             <Field label="Expected" keyboard="decimal" {...text('expected')} testID="kind-expected" />
             <Field label="Give or take" keyboard="decimal" {...text('spread')} testID="kind-spread" />
           </View>

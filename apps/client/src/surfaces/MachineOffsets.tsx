@@ -57,7 +57,7 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
       {printing && offsets.length === 0 ? null : (
         <Section title="OFFSETS THAT WORKED" testID="offsets" folded={keptWords(offsets.length)}>
           {mayDo && !printing ? (
-            <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start', maxWidth: 460 }}>
               <Field
                 label={`Works with ${tag}`}
                 unit="mm"

@@ -195,7 +195,7 @@ function LayersDialog({ stack, machine, now, onClose }: DialogProps) {
     <DialogFrame open title="Plain layers, bottom first" onClose={onClose} testID="layers-dialog">
       {layers.map((layer, i) => (
         <View key={i} style={{ gap: 8 }}>
-          <View style={{ flexDirection: 'row', gap: 8 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <Field
               label="Layer"
               value={layer.name}

@@ -109,7 +109,7 @@ export function ScanScreen() {
           />
         )}
         <ActionButton label="From a picture" icon="photo" onPress={() => void picture()} testID="scan-picture" />
-        <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start' }}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-start' }}>
           <Field
             label="Or type the tag"
             value={typed}

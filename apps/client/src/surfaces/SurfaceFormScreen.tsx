@@ -235,7 +235,7 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
           />
         ) : null}
         {ownSize || sizes.length === 0 ? (
-          <View style={{ flexDirection: 'row', gap: 12 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
             {text('width', 'Width', { unit: 'mm', keyboard: 'decimal' })}
             {text('depth', 'Depth', { unit: 'mm', keyboard: 'decimal' })}
           </View>
@@ -254,7 +254,7 @@ function FormView({ draftName, start, opened, kinds }: ViewProps) {
               hint: 'A caliper on an edge without coat counts for Z; empty: the nominal one.',
             })}
             {text('tag', 'Tag', { hint: `Empty: the next free one${kind ? `, ${tagLetter(kind.group)}-…` : ''}.` })}
-            <View style={{ flexDirection: 'row', gap: 12 }}>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
               {text('bought', 'Bought', { placeholder: '2026-11-25' })}
               {text('price', 'Price', { keyboard: 'decimal' })}
             </View>

@@ -45,58 +45,61 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
   const palette = usePalette();
   const noteId = useId();
   return (
-    <View style={{ gap: 4, flexGrow: 1, flexShrink: 1, minWidth: 0 }}>
-      {/* The kit shows the unit beside a number; while there is none, the label says it. */}
-      <Words size="small" tone="steel">
-        {unit && value === '' ? `${label}, ${unit}` : label}
-      </Words>
-      <TextInput
-        ref={ref}
-        mode="outlined"
-        value={value}
-        onChangeText={onChange}
-        onBlur={onBlur}
-        onSubmitEditing={onSubmit}
-        placeholder={placeholder}
-        placeholderTextColor={palette.steel}
-        secureTextEntry={secret}
-        autoComplete={secret ? 'current-password' : 'off'}
-        multiline={lines !== undefined}
-        numberOfLines={lines}
-        inputMode={keyboard === 'decimal' ? 'decimal' : undefined}
-        autoCorrect={false}
-        autoCapitalize="none"
-        error={Boolean(error)}
-        aria-label={label}
-        aria-invalid={Boolean(error)}
-        {...({ 'aria-describedby': error || hint ? noteId : undefined } as object)}
-        testID={testID}
-        dense={false}
-        right={
-          unit ? (
-            <TextInput.Affix text={unit} textStyle={{ fontFamily: FAMILY.regular, color: palette.steel }} />
-          ) : undefined
-        }
-        outlineStyle={{ borderRadius: RADIUS }}
-        style={{
-          backgroundColor: palette.raised,
-          fontSize: TYPE.body,
-          ...(lines ? { minHeight: lines * withType(22) + 20 } : {}),
-        }}
-        contentStyle={{
-          fontFamily: FAMILY.regular,
-          ...(lines ? { minHeight: lines * withType(22) + 20, paddingTop: 12 } : {}),
-        }}
-      />
-      {error ? (
-        <Words size="small" tone="stop" live id={noteId} testID={testID ? `${testID}-error` : undefined}>
-          {error}
+    <View style={{ flexGrow: 1, flexShrink: 1, minWidth: withType(unit ? 100 : 80) }}>
+      {/* However long its words are, a row of fields gives way only where one is narrower than that. */}
+      <View style={{ gap: 4, width: 0, minWidth: '100%' }}>
+        {/* The kit shows the unit beside a number; while there is none, the label says it. */}
+        <Words size="small" tone="steel">
+          {unit && value === '' ? `${label}, ${unit}` : label}
         </Words>
-      ) : hint ? (
-        <Words size="small" tone="steel" id={noteId}>
-          {hint}
-        </Words>
-      ) : null}
+        <TextInput
+          ref={ref}
+          mode="outlined"
+          value={value}
+          onChangeText={onChange}
+          onBlur={onBlur}
+          onSubmitEditing={onSubmit}
+          placeholder={placeholder}
+          placeholderTextColor={palette.steel}
+          secureTextEntry={secret}
+          autoComplete={secret ? 'current-password' : 'off'}
+          multiline={lines !== undefined}
+          numberOfLines={lines}
+          inputMode={keyboard === 'decimal' ? 'decimal' : undefined}
+          autoCorrect={false}
+          autoCapitalize="none"
+          error={Boolean(error)}
+          aria-label={label}
+          aria-invalid={Boolean(error)}
+          {...({ 'aria-describedby': error || hint ? noteId : undefined } as object)}
+          testID={testID}
+          dense={false}
+          right={
+            unit ? (
+              <TextInput.Affix text={unit} textStyle={{ fontFamily: FAMILY.regular, color: palette.steel }} />
+            ) : undefined
+          }
+          outlineStyle={{ borderRadius: RADIUS }}
+          style={{
+            backgroundColor: palette.raised,
+            fontSize: TYPE.body,
+            ...(lines ? { minHeight: lines * withType(22) + 20 } : {}),
+          }}
+          contentStyle={{
+            fontFamily: FAMILY.regular,
+            ...(lines ? { minHeight: lines * withType(22) + 20, paddingTop: 12 } : {}),
+          }}
+        />
+        {error ? (
+          <Words size="small" tone="stop" live id={noteId} testID={testID ? `${testID}-error` : undefined}>
+            {error}
+          </Words>
+        ) : hint ? (
+          <Words size="small" tone="steel" id={noteId}>
+            {hint}
+          </Words>
+        ) : null}
+      </View>
     </View>
   );
 });

@@ -10,6 +10,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { FAMILY, TYPE, usePalette } from '../ui/theme';
+import { withType } from '../ui/typeScale';
 import { Words } from '../ui/Words';
 import { EMPTY_ROW, GRID_COLUMNS, isEmptyRow, readRow, type GridRow } from './gridRows';
 import { useAddPrintsMutation } from './wearApi';
@@ -111,7 +112,7 @@ export function PrintGridScreen() {
         <View>
           <View style={{ flexDirection: 'row' }}>
             {GRID_COLUMNS.map((column) => (
-              <View key={column} style={{ width: HEADS[column].width, padding: 6 }}>
+              <View key={column} style={{ width: withType(HEADS[column].width), padding: 6 }}>
                 <Words size="small" bold>
                   {HEADS[column].label}
                 </Words>
@@ -135,7 +136,7 @@ export function PrintGridScreen() {
                   aria-invalid={Boolean(faults[`${r}-${column}`])}
                   testID={`grid-${r}-${column}`}
                   style={{
-                    width: HEADS[column].width,
+                    width: withType(HEADS[column].width),
                     minHeight: 48,
                     paddingHorizontal: 8,
                     borderWidth: faults[`${r}-${column}`] ? 2 : 1,
