@@ -25,6 +25,11 @@ export const LIMITS = {
   heavyMb: 384,
   /** Text of heights up to this many characters is read at once, longer text in the worker. */
   heightsAtOnce: 8_000,
+  /** Characters of kept heights that one look back reads again: some two hundred ordinary maps. */
+  heightsLookedBack: 150_000,
+  /** Readings of one level check, and characters of all their texts. */
+  rounds: 60,
+  roundsText: 4_000_000,
   /** Answer of a machine's console as a whole, bytes. */
   consoleAnswer: 4 * 1024 * 1024,
   /** Lines of a list between which others get their turn. */

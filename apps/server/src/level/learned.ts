@@ -1,5 +1,5 @@
-import type { LevelRound, MachineLearned } from '@even-bed/contract';
-import { learnAdjusters, parseHeights, UnreadableHeights, type Adjuster, type HeightPoint } from '@even-bed/core';
+import type { CheckSetup, HeightSource, MachineLearned, MadeTurn } from '@even-bed/contract';
+import { learnAdjusters, type Adjuster } from '@even-bed/core';
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { learningTurns, type TurnsSeen } from '@even-bed/core/level/learnAdjusters';
 import { learnByFeel, type FeltRun } from '@even-bed/core/level/learnByFeel';
@@ -7,9 +7,8 @@ import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
-import { LIMITS } from '../kernel/limits';
 import { lastZMark } from './noteStore';
-import { findCheck } from './store';
+import { lookingBack, shortText, type RoundText } from './roundHeights';
 
 /** So many of the latest checks are looked back upon. */
 const LATEST_CHECKS = 10;
@@ -24,21 +23,30 @@ export async function learnedOf(db: Knex, machineId: string): Promise<MachineLea
   if (machine.adjusters.length < 3) return { adjusters: [], rounds: 0, felt: 0, since: null, teach: [] };
   const adjusters = lookingDown(machine.adjusters.map(plainAdjuster), machine.seenFrom);
   const anew = await lastZMark(db, machineId, 'learn-anew');
-  const ids = (await db('level_checks')
+  const checks = (await db('level_checks')
     .where({ machine_id: machineId, outcome: 'finished' })
     .where('started_at', '>=', anew?.at ?? 0)
     .orderBy('started_at', 'desc')
     .limit(LATEST_CHECKS)
-    .select('id')) as { id: string }[];
-  const rounds: TurnsSeen[] = [];
-  const runs: FeltRun[] = [];
-  // The oldest first.
-  for (const { id } of ids.reverse()) {
-    const { setup, roundList } = (await findCheck(db, id))!;
-    if (!same(setup.said ?? setup.adjusters, adjusters)) continue;
-    rounds.push(...turnsIn(roundList, adjusters));
-    runs.push(...runsIn(roundList));
-  }
+    .select('id', 'setup')) as { id: string; setup: string }[];
+  const held = checks.filter(({ setup }) => {
+    const { said, adjusters: then } = JSON.parse(setup) as CheckSetup;
+    return same(said ?? then, adjusters);
+  });
+  const seen = await roundsOf(
+    db,
+    held.map(({ id }) => id),
+  );
+  const heightsOf = lookingBack();
+  // Read with the latest first, told with the oldest first.
+  const rounds = held
+    .map(({ id }) => turnsIn(seen.get(id) ?? [], adjusters, heightsOf))
+    .reverse()
+    .flat();
+  const runs = held
+    .map(({ id }) => runsIn(seen.get(id) ?? []))
+    .reverse()
+    .flat();
   const felt = runs.slice(-LATEST_RUNS);
   const learned = learnAdjusters({
     adjusters,
@@ -55,10 +63,36 @@ export async function learnedOf(db: Knex, machineId: string): Promise<MachineLea
   };
 }
 
+interface RoundSeen extends RoundText {
+  id: string;
+  check_id: string;
+  source: HeightSource;
+  made: MadeTurn[];
+}
+
+/** The rounds of checks, each check's in order, with the turns made after them. */
+async function roundsOf(db: Knex, checks: readonly string[]): Promise<Map<string, RoundSeen[]>> {
+  const rows = (await db('level_rounds as r')
+    .whereIn('r.check_id', checks)
+    .orderBy(['r.check_id', 'r.seq'])
+    .select('r.id', 'r.check_id', 'r.source', 'r.reading', shortText(db))) as Omit<RoundSeen, 'made'>[];
+  const made = (await db('made_turns as m')
+    .join('level_rounds as r', 'r.id', 'm.round_id')
+    .whereIn('r.check_id', checks)
+    .select('m.round_id', 'm.adjuster_id', 'm.turns')) as { round_id: string; adjuster_id: string; turns: number }[];
+  const turns = new Map<string, MadeTurn[]>();
+  for (const { round_id, adjuster_id: adjusterId, turns: by } of made)
+    turns.set(round_id, [...(turns.get(round_id) ?? []), { adjusterId, turns: by }]);
+  const rounds = new Map<string, RoundSeen[]>();
+  for (const row of rows)
+    rounds.set(row.check_id, [...(rounds.get(row.check_id) ?? []), { ...row, made: turns.get(row.id) ?? [] }]);
+  return rounds;
+}
+
 /** Levels by paper in a check, in which something was turned. */
-const runsIn = (rounds: readonly LevelRound[]): FeltRun[] =>
+const runsIn = (rounds: readonly RoundSeen[]): FeltRun[] =>
   rounds.flatMap(({ source, raw }) => {
-    const felt = source === 'felt' && raw.length <= LIMITS.heightsAtOnce ? feltHistory(raw) : null;
+    const felt = source === 'felt' && raw !== null ? feltHistory(raw) : null;
     if (!felt?.history.some((event) => event.do === 'turn')) return [];
     const { thickness, uncertainty, history } = felt;
     return [{ gauge: { thickness, uncertainty }, history: history.slice(0, MOST_FELT) }];
@@ -74,7 +108,11 @@ const same = (then: readonly Adjuster[], now: readonly Adjuster[]) =>
   );
 
 /** Turns between two readings of a check, each with the heights around it. */
-function turnsIn(rounds: readonly LevelRound[], adjusters: readonly Adjuster[]): TurnsSeen[] {
+function turnsIn(
+  rounds: readonly RoundSeen[],
+  adjusters: readonly Adjuster[],
+  heightsOf: ReturnType<typeof lookingBack>,
+): TurnsSeen[] {
   const heights = rounds.map(heightsOf);
   return rounds.slice(1).flatMap((round, i) => {
     const { made, source } = rounds[i]!;
@@ -84,15 +122,4 @@ function turnsIn(rounds: readonly LevelRound[], adjusters: readonly Adjuster[]):
     const turns = adjusters.map(({ id }) => made.find(({ adjusterId }) => adjusterId === id)?.turns ?? 0);
     return [{ before, now, turns }];
   });
-}
-
-/** Heights of a round; null where its text is long, or can no longer be read. */
-function heightsOf({ raw, reading }: LevelRound): readonly HeightPoint[] | null {
-  if (raw.length > LIMITS.heightsAtOnce) return null;
-  try {
-    return parseHeights(raw, reading).points;
-  } catch (error) {
-    if (error instanceof UnreadableHeights) return null;
-    throw error;
-  }
 }

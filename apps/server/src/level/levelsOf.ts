@@ -1,13 +1,5 @@
 import type { MachineLevels, MachineZero } from '@even-bed/contract';
-import {
-  type HeightPoint,
-  UnreadableHeights,
-  parseHeights,
-  type LevelNoteResult,
-  type MeasuredLevel,
-  type ParseOptions,
-  type Slot,
-} from '@even-bed/core';
+import type { LevelNoteResult, MeasuredLevel, Slot } from '@even-bed/core';
 import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { levelDrift, lookAgain, type DriftSpan, type LevelEvent } from '@even-bed/core/level/levelDrift';
@@ -15,8 +7,8 @@ import { probeNoise } from '@even-bed/core/level/probeNoise';
 import { zeroStands, type ZeroEvent } from '@even-bed/core/level/zeroStands';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
-import { LIMITS } from '../kernel/limits';
 import { lastZMark } from './noteStore';
+import { lookingBack, shortText, type RoundText } from './roundHeights';
 
 /** So many of the latest levels are looked back upon. */
 const LATEST = 40;
@@ -143,41 +135,32 @@ const spansOf = (latestFirst: readonly CheckLine[]): DriftSpan[] =>
     };
   });
 
-interface RoundLine {
+interface RoundLine extends RoundText {
   check_id: string;
   source: string;
-  raw: string;
-  reading: string;
 }
 
 /** The rounds of checks, each check's in order. */
 async function roundsOf(db: Knex, checks: readonly CheckLine[]): Promise<Map<string, RoundLine[]>> {
-  const rows = (await db('level_rounds')
+  const rows = (await db('level_rounds as r')
     .whereIn(
-      'check_id',
+      'r.check_id',
       checks.map(({ id }) => id),
     )
-    .orderBy(['check_id', 'seq'])
-    .select('check_id', 'source', 'raw', 'reading')) as RoundLine[];
+    .orderBy(['r.check_id', 'r.seq'])
+    .select('r.check_id', 'r.source', 'r.reading', shortText(db))) as RoundLine[];
   const rounds = new Map<string, RoundLine[]>(checks.map(({ id }) => [id, []]));
   for (const row of rows) rounds.get(row.check_id)!.push(row);
   return rounds;
 }
 
 /** Standard deviation of a reading of the machine's probe, from all that it read twice, mm; null: nothing says it. */
-const noiseOf = (rounds: Iterable<RoundLine[]>): number | null =>
-  probeNoise([...rounds].map((list) => list.flatMap((round) => (round.source === 'felt' ? [] : [heightsOf(round)]))));
-
-/** Heights of a round; none where its text is long, or can no longer be read. */
-function heightsOf({ raw, reading }: RoundLine): readonly HeightPoint[] {
-  if (raw.length > LIMITS.heightsAtOnce) return [];
-  try {
-    return parseHeights(raw, JSON.parse(reading) as ParseOptions).points;
-  } catch (error) {
-    if (error instanceof UnreadableHeights) return [];
-    throw error;
-  }
-}
+const noiseOf = (rounds: Iterable<RoundLine[]>): number | null => {
+  const heightsOf = lookingBack();
+  return probeNoise(
+    [...rounds].map((list) => list.flatMap((round) => (round.source === 'felt' ? [] : [heightsOf(round) ?? []]))),
+  );
+};
 
 function ofCheck(
   { id, ended_at: at, after_range: range, aim }: CheckLine,
@@ -185,7 +168,7 @@ function ofCheck(
   noise: number | null,
 ): MeasuredLevel {
   const felt = last?.source === 'felt';
-  const scatter = felt ? FELT + (feltHistory(last.raw)?.uncertainty ?? 0) : noise;
+  const scatter = felt ? FELT + ((last.raw && feltHistory(last.raw)?.uncertainty) || 0) : noise;
   return {
     id,
     kind: 'check',

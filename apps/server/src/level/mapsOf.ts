@@ -1,28 +1,19 @@
 import { MOST_MAP_POINTS, type BedMap, type MachineMaps } from '@even-bed/contract';
-import {
-  parseHeights,
-  UnreadableHeights,
-  type HeightPoint,
-  type ParseOptions,
-  type QuarterTurn,
-  type Side,
-} from '@even-bed/core';
+import type { HeightPoint, QuarterTurn, Side } from '@even-bed/core';
 import { thinMap } from '@even-bed/core/level/thinMap';
 import { probeNoise } from '@even-bed/core/level/probeNoise';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
-import { LIMITS } from '../kernel/limits';
+import { lookingBack, shortText, type RoundText } from './roundHeights';
 
 /** So many of the latest maps are given out. */
 const LATEST = 24;
 
-interface RoundRow {
+interface RoundRow extends RoundText {
   id: string;
   check_id: string;
   taken_at: number;
   source: BedMap['source'];
-  raw: string;
-  reading: string;
 }
 interface TopRow {
   surface_id: string;
@@ -45,15 +36,16 @@ export async function mapsOf(db: Knex, machineId: string): Promise<MachineMaps |
       { column: 'r.id', order: 'desc' },
     ])
     .limit(LATEST)
-    .select('r.id', 'r.check_id', 'r.taken_at', 'r.source', 'r.raw', 'r.reading')) as RoundRow[];
+    .select('r.id', 'r.check_id', 'r.taken_at', 'r.source', 'r.reading', shortText(db))) as RoundRow[];
   const tops = (await db('mounts as m')
     .join('surfaces as s', 's.id', 'm.surface_id')
     .where({ 'm.machine_id': machineId, 'm.slot': 'top' })
     .orderBy('m.from_at', 'desc')
     .select('m.surface_id', 's.tag', 'm.turned', 'm.side_up', 'm.from_at', 'm.to_at')) as TopRow[];
+  const heightsOf = lookingBack();
   const items = rounds.flatMap(({ id, check_id: checkId, taken_at: at, source, ...text }): BedMap[] => {
     const points = heightsOf(text);
-    if (points.length < 3) return [];
+    if (points === null || points.length < 3) return [];
     const top = tops.find(({ from_at, to_at }) => from_at <= at && (to_at === null || to_at > at));
     return [
       {
@@ -67,17 +59,6 @@ export async function mapsOf(db: Knex, machineId: string): Promise<MachineMaps |
     ];
   });
   return { items, noise: noiseOf(items) };
-}
-
-function heightsOf({ raw, reading }: Pick<RoundRow, 'raw' | 'reading'>): readonly HeightPoint[] {
-  if (raw.length > LIMITS.heightsAtOnce) return [];
-  try {
-    return parseHeights(raw, JSON.parse(reading) as ParseOptions).points;
-  } catch (error) {
-    // Kept as it came, and no longer understood: it is no map to compare with.
-    if (error instanceof UnreadableHeights) return [];
-    throw error;
-  }
 }
 
 /** From the maps of each check that follow each other. */

@@ -1,3 +1,4 @@
+import { endHeavy } from '../kernel/heavy';
 import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { facts, newId, NOW, openShop, round, TILTED, type Shop } from '../app/shop.fixture';
 
@@ -8,6 +9,7 @@ beforeEach(async () => {
   check = `/api/level-checks/${newId()}`;
 });
 afterEach(() => shop.close());
+afterAll(endHeavy);
 
 const begin = () => shop.api.put(check).send(shop.start());
 const read = (id: string, seq: number, more = {}) => shop.api.put(`${check}/rounds/${id}`).send(round(seq, more));
@@ -101,7 +103,7 @@ describe('a level check', () => {
   test.each<[string, object, number, string]>([
     ['text without heights', { raw: 'ok' }, 422, 'no-heights'],
     ['a map without its place', { raw: '1 2 3\n4 5 6\n7 8 8' }, 422, 'not-valid'],
-    ['readings in one line', { raw: 'x,y,z\n0,0,1\n10,0,2\n20,0,1' }, 422, 'degenerate-input'],
+    ['readings in one line', { raw: 'x,y,z\n0,0,1\n100,0,2\n200,0,1' }, 422, 'degenerate-input'],
     ['a round out of order', { seq: 3 }, 409, 'out-of-order'],
     ['no text', { raw: '' }, 422, 'not-valid'],
   ])('%s is refused and leaves nothing', async (_, more, status, code) => {
@@ -126,6 +128,20 @@ describe('a level check', () => {
     await end('dropped').expect(200);
     await read(newId(), 2).expect(409);
   });
+
+  test('is full after so many readings, or so much text; what it holds stays, and looking back leaves long texts alone', async () => {
+    await begin().expect(200);
+    const long = `${TILTED}${'\n'.repeat(990_000)}`;
+    for (let seq = 1; seq <= 4; seq++) await read(newId(), seq, { raw: long }).expect(200);
+    const full = await read(newId(), 5, { raw: long }).expect(422);
+    expect(full.body.error.fields.raw).toContain('This check is full');
+    for (let seq = 5; seq <= 60; seq++) await read(newId(), seq).expect(200);
+    await read(newId(), 61).expect(422);
+    await end('finished').expect(200);
+    for (const what of ['adjusters', 'maps', 'levels'])
+      await shop.api.get(`/api/machines/${shop.machineId}/${what}`).expect(200);
+    expect((await shop.api.get(`/api/machines/${shop.machineId}/maps`)).body.items).toHaveLength(24);
+  }, 60_000);
 
   test('unknown machines and checks', async () => {
     await shop.api

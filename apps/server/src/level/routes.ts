@@ -8,7 +8,17 @@ import { LIMITS } from '../kernel/limits';
 import { notFound } from '../kernel/problem';
 import { routesOf, type Answer, type Call } from '../kernel/route';
 import { learnedOf } from './learned';
-import { endCheck, findCheck, listChecks, saveRound, saveTurns, setupOf, startCheck, type PlannedRound } from './store';
+import {
+  endCheck,
+  findCheck,
+  listChecks,
+  machineOfCheck,
+  saveRound,
+  saveTurns,
+  setupOf,
+  startCheck,
+  type PlannedRound,
+} from './store';
 
 async function checkAnswer({ db, params }: Pick<Call<'id'>, 'db' | 'params'>): Promise<Answer<LevelCheck>> {
   const check = await findCheck(db, params.id);
@@ -37,8 +47,7 @@ export const levelRoutes = routesOf(levelOperations, schemas, {
       return setup && heavy(PLAN_ROUND, [{ raw, reading }, setup], signal);
     },
     handle: async (call) => {
-      if (call.tokenMachineId !== null)
-        refuseOtherMachine(call, (await findCheck(call.db, call.params.id))?.machineId ?? '');
+      if (call.tokenMachineId !== null) refuseOtherMachine(call, (await machineOfCheck(call.db, call.params.id)) ?? '');
       await saveRound(call.db, call.params.id, call.params.roundId, call.body, call.prepared as PlannedRound | null);
       return checkAnswer(call);
     },

@@ -18,7 +18,8 @@ import { CORE_VERSION, planRound, smallMap, type ParseOptions, type SmallMap, ty
 import type { Knex } from 'knex';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
-import { idTaken, notFound, Problem } from '../kernel/problem';
+import { LIMITS } from '../kernel/limits';
+import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 
 interface CheckRow {
@@ -106,6 +107,7 @@ export async function saveRound(
   if (write.seq !== check.rounds + 1) {
     throw new Problem(409, 'out-of-order', `Reading ${write.seq} came, but reading ${check.rounds + 1} is next.`);
   }
+  await refuseTooLong(db, checkId, write);
   const setup = JSON.parse(check.setup) as CheckSetup;
   const { plan, points, map } = planFor(write, setup, planned);
   await db<RoundRow>('level_rounds').insert({
@@ -146,8 +148,24 @@ export async function saveRound(
   });
 }
 
+/** @throws Problem 422 a check of more readings, or of longer ones, than anybody makes of one bed */
+async function refuseTooLong(db: Knex, checkId: string, { seq, raw }: RoundWrite): Promise<void> {
+  const kept = await db('level_rounds')
+    .where({ check_id: checkId })
+    .sum({ length: db.raw('length(raw)') })
+    .first();
+  if (seq > LIMITS.rounds || Number(kept?.['length'] ?? 0) + raw.length > LIMITS.roundsText)
+    throw atField('raw', 'This check is full. End it, and begin another: the machine keeps what was learned.');
+}
+
 /** What a reading was worked out to be, before it is written down. */
 export type PlannedRound = ReturnType<typeof planRound>;
+
+/** Which machine a check is of, or null. */
+export async function machineOfCheck(db: Knex, checkId: string): Promise<string | null> {
+  const row = await db<CheckRow>('level_checks').where({ id: checkId }).first('machine_id');
+  return row?.machine_id ?? null;
+}
 
 /** The setup of a check, or null. */
 export async function setupOf(db: Knex, checkId: string): Promise<CheckSetup | null> {
