@@ -135,7 +135,10 @@ describe('a level check', () => {
     for (let seq = 1; seq <= 4; seq++) await read(newId(), seq, { raw: long }).expect(200);
     const full = await read(newId(), 5, { raw: long }).expect(422);
     expect(full.body.error.fields.raw).toContain('This check is full');
-    for (let seq = 5; seq <= 60; seq++) await read(newId(), seq).expect(200);
+    await end('finished').expect(200);
+    check = `/api/level-checks/${newId()}`;
+    await begin().expect(200);
+    for (let seq = 1; seq <= 60; seq++) await read(newId(), seq).expect(200);
     await read(newId(), 61).expect(422);
     await end('finished').expect(200);
     for (const what of ['adjusters', 'maps', 'levels'])
