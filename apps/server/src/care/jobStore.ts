@@ -21,6 +21,7 @@ import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
+import { LIMITS } from '../kernel/limits';
 import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 import { findPerson } from '../people/store';
 import { readStack } from '../surfaces/stackStore';
@@ -192,6 +193,8 @@ export async function addJobEvent(
   const machine = (await findMachine(db, row.machine_id))!;
   const setup = setupOf(row);
   const earlier = await eventsOf(db, jobId);
+  if (earlier.length >= LIMITS.jobEvents && told.kind !== 'stopped')
+    throw new Problem(422, 'job-full', 'This job is full of steps. Stop it with its reason, and begin another.');
   const state = replayRun(
     setup,
     earlier.map(({ event }) => JSON.parse(event) as RunEvent),

@@ -561,6 +561,16 @@ describe('a card is one batch', () => {
     const many = Array.from({ length: 80 }, () => ({ id: newId(), event }));
     await send(id, many).expect(422);
   });
+
+  test('a job that is full takes its end, and nothing else', async () => {
+    const id = await begin('under-bed-check');
+    const event = { kind: 'noted', at: NOW, stepId: 'off', note: 'x' } as const;
+    const rows = Array.from({ length: 800 }, (_, i) => ({ id: newId(), job_id: id, seq: i + 1, received_at: NOW }));
+    for (const row of rows)
+      await shop.db('job_events').insert({ ...row, event: JSON.stringify(event), person_id: null, recorded: '[]' });
+    expect((await send(id, [{ id: newId(), event }]).expect(422)).body.error.code).toBe('job-full');
+    await send(id, [{ id: newId(), event: { kind: 'stopped', at: NOW, stepId: 'off', why: 'full' } }]).expect(200);
+  });
 });
 
 test('several machines at once: their jobs are found by what they were begun with', async () => {

@@ -30,6 +30,8 @@ export const LIMITS = {
   /** Readings of one level check, and characters of all their texts. */
   rounds: 60,
   roundsText: 4_000_000,
+  /** Events of one job: each new one is checked by playing all of them again. */
+  jobEvents: 800,
   /** Answer of a machine's console as a whole, bytes. */
   consoleAnswer: 4 * 1024 * 1024,
   /** Lines of a list between which others get their turn. */
