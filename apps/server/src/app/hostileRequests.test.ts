@@ -3,6 +3,7 @@ import fs from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
+import { SURVEY_LINES } from '@even-bed/core/level/lightSurvey';
 import { v7 as uuid } from 'uuid';
 
 /**
@@ -103,7 +104,7 @@ const show = (what: string, seen: object) => {
     process.stdout.write(`${what}: ${JSON.stringify({ ...seen, peakMb: Math.round(peakMb()) })}\n`);
 };
 
-async function machineWithCheck(): Promise<string> {
+async function machineWithCheck(): Promise<{ machineId: string; checkId: string }> {
   const [areaId, machineId, checkId] = [uuid(), uuid(), uuid()];
   const at = Date.now();
   await ask('PUT', `/areas/${areaId}`, JSON.stringify({ name: 'Hall', position: 1, version: 0, at }));
@@ -144,11 +145,11 @@ async function machineWithCheck(): Promise<string> {
   };
   const begun = await ask('PUT', `/level-checks/${checkId}`, JSON.stringify({ machineId, startedAt: at, setup }));
   expect(begun.status).toBe(200);
-  return checkId;
+  return { machineId, checkId };
 }
 
 test('each hostile request is refused in time, and meanwhile everybody else is served', async () => {
-  const checkId = await machineWithCheck();
+  const { machineId, checkId } = await machineWithCheck();
   const round = (raw: string) =>
     ask(
       'PUT',
@@ -193,6 +194,37 @@ test('each hostile request is refused in time, and meanwhile everybody else is s
       }),
     );
   const prints = (more: string) => ask('POST', '/prints', more);
+  const keep = (where: string, body: object) => ask('PUT', `${where}/${uuid()}`, JSON.stringify({ at: 1, ...body }));
+  const survey = () => {
+    const bits = (line: number) =>
+      Array.from({ length: 6 }, (_, i) => ({
+        from: i / 6 + 0.01,
+        to: i / 6 + 0.05 + (((line + i) * 7) % 5) / 50,
+        light: i % 2 ? 'clear' : 'faint',
+        feeler: i % 3 ? 0.005 + ((line * 13 + i * 29) % 40) / 10 : null,
+      }));
+    const lines = SURVEY_LINES.map(({ id }, line) => ({ id, stretches: bits(line) }));
+    const raw = { kind: 'light', plate: { width: 235, depth: 235 }, lines, aim: null };
+    return keep('/shapes', { machineId, surfaceId: null, raw });
+  };
+  const compared = () => {
+    const readings = (by: number) => Array.from({ length: 200 }, (_, i) => ({ reading: Math.sin(i * by) }));
+    const input = { first: 'a', second: 'b', a: readings(1), b: readings(2), each: 100, looks: 5, matters: 0.001 };
+    return keep('/plans', { machineId, tool: 'compare', title: 'x', input });
+  };
+  /** As many readings as a check takes, each as long as may be read at once; then all that is made of them. */
+  const lookedBack = async () => {
+    const raw = `x,y,z\n${Array.from({ length: 480 }, (_, i) => `${i % 22}0,${Math.floor(i / 22)}0,0.${100 + (i % 7)}`).join('\n')}`;
+    for (let seq = 1; seq <= 60; seq++) {
+      const write = { seq, takenAt: Date.now(), source: 'pasted', raw, reading: {} };
+      const read = await ask('PUT', `/level-checks/${checkId}/rounds/${uuid()}`, JSON.stringify(write));
+      expect(read.status).toBe(200);
+    }
+    const end = { endedAt: Date.now(), outcome: 'finished', note: '' };
+    await ask('PUT', `/level-checks/${checkId}/end`, JSON.stringify(end));
+    for (const what of ['maps', 'levels']) await ask('GET', `/machines/${machineId}/${what}`);
+    return ask('GET', `/machines/${machineId}/adjusters`);
+  };
   const asks: [what: string, expected: number[], send: () => Promise<Got>][] = [
     ['ragged JSON of heights', [422], () => round(`[[1${',1'.repeat(900)}],${'[1],'.repeat(30_000)}[1]]`)],
     ['a tab, sixty thousand spaces', [422], () => round(`1\t${' '.repeat(59_000)}1\n1\t${' '.repeat(59_000)}1`)],
@@ -210,6 +242,9 @@ test('each hostile request is refused in time, and meanwhile everybody else is s
       [413],
       () => ask('POST', '/session', `{${Array.from({ length: 180_000 }, (_, i) => `"k${i}":1`).join()}}`),
     ],
+    ['a survey of light in crumbs', [200], survey],
+    ['two compared, 200 readings of each', [200], compared],
+    ['sixty readings, looked back upon', [200], lookedBack],
     ['a body as deep as it is long', [413, 422], () => prints(`${'['.repeat(30_000)}${']'.repeat(30_000)}`)],
   ];
   for (const [what, expected, send] of asks) {
