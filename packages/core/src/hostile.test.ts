@@ -29,7 +29,8 @@ import { firstLayerPrint } from './level/firstLayerPrint';
 import { flatness } from './level/flatness';
 import { lapProgress, type LapRound } from './level/lapProgress';
 import { lightSurvey, surveyLines } from './level/lightSurvey';
-import { planShims } from './level/planShims';
+import { padPlaces } from './level/padPlaces';
+import { shimsToLay } from './level/shimsToLay';
 import { shapeCures } from './level/shapeCures';
 import { splitShape } from './level/splitShape';
 import { levelDrift } from './level/levelDrift';
@@ -256,8 +257,12 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
     { points, noise: 0.01 },
   ],
   lightSurvey: [lightSurvey, { lines: lit, aim: 0.05 }],
-  planShims: [
-    planShims,
+  padPlaces: [
+    padPlaces,
+    { print: { x: 0, y: 0, width: 200, depth: 200 }, pad: 20, line: 0.45, places: [{ x: 30, y: 40 }] },
+  ],
+  shimsToLay: [
+    shimsToLay,
     {
       map: dip,
       tape: { thickness: 0.075, width: 80 },

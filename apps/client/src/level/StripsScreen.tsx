@@ -84,9 +84,9 @@ export function StripsScreen() {
       bench.thickness === ''
         ? 'Measure it: some layers between the calipers, then divided.'
         : thickness === null || !(thickness >= 0.005 && thickness <= 1)
-          ? 'A thickness from 0.005 to 1 mm a layer.'
+          ? `A thickness from ${size(0.005, 3)} to ${size(1)} a layer.`
           : null,
-    width: width === null || !(width >= 3 && width <= 500) ? 'A width from 3 to 500 mm.' : null,
+    width: width === null || !(width >= 3 && width <= 500) ? `A width from ${size(3)} to ${size(500)}.` : null,
   };
   const byLight = source?.by === 'light';
   // A survey lies on the plate, a map on what is printed on.

@@ -1,3 +1,5 @@
+import { needNumbers } from '../needNumbers';
+
 /** One pad of a test print: its place, mm. */
 export interface Pad {
   x0: number;
@@ -31,6 +33,7 @@ export function padPlaces({
   places: readonly { x: number; y: number }[];
   line: number;
 }): PadPlaces {
+  needNumbers('padPlaces', { print, pad, places, line });
   const half = pad / 2;
   const front = print.y + PAD_EDGE + PRIME_GAP + line;
   const inside = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));

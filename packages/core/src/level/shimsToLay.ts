@@ -9,10 +9,10 @@ const WORTH = 0.005;
  * @throws as `planShims`
  */
 export function shimsToLay({ maxLayers = 2, ...ask }: PlanShimsAsk): ShimPlan {
-  let best = planShims({ ...ask, maxLayers: 1 });
-  for (let layers = 2; layers <= maxLayers; layers++) {
+  let best = planShims({ ...ask, maxLayers });
+  for (let layers = maxLayers - 1; layers > 0; layers--) {
     const plan = planShims({ ...ask, maxLayers: layers });
-    if (plan.between < best.between - WORTH) best = plan;
+    if (plan.between <= best.between + WORTH) best = plan;
   }
   const { strips, before, between, proven } = best;
   return strips.length === 0 || between < before - WORTH
