@@ -283,3 +283,35 @@ test('two maps compared, and whose shape it is, on a wide screen', async () => {
   expect(await page.getByTestId('flatness-value').innerText()).toMatch(/^\d\.\d\d mm between two planes$/);
   await look(page, 'shape-wide');
 });
+
+test('heights pasted in: what can be read in two ways is asked, the sign too, and a map without its place', async () => {
+  const page = await shop.page(PHONE, { as: 'technician' });
+  await page.goto('/tools/shape');
+  const dome = [0, 2, 4, 6, 8].flatMap((y) =>
+    [0, 2, 4, 6, 8].map((x) => ({ x, y, z: 0.008 * (1 - ((x - 4) ** 2 + (y - 4) ** 2) / 32) })),
+  );
+  const columns = ['x,y,z', ...dome.map(({ x, y, z }) => `${x},${y},${z.toFixed(5)}`)].join('\n');
+  await page.getByTestId('shape-paste').fill(columns);
+  await page.getByTestId('question-unit').waitFor();
+  await page.getByTestId('question-unit').scrollIntoViewIfNeeded();
+  expect(await page.getByTestId('way-in').innerText()).toMatch(/0\.2\d mm between two planes/);
+  expect(await page.getByTestId('way-mm').innerText()).toMatch(/0\.01 mm between two planes/);
+  await look(page, 'pasted-ways');
+  await tap(page, 'way-in');
+  await page.getByTestId('still-to-say').waitFor();
+  expect(await page.getByTestId('flatness-value').count()).toBe(0);
+  await tap(page, 'plus-higher');
+  await eventually(async () => expect(await page.getByTestId('shape-words').innerText()).toMatch(/dome/i));
+  await tap(page, 'plus-lower');
+  await eventually(async () => expect(await page.getByTestId('shape-words').innerText()).toMatch(/dish/i));
+  // A bare map: where it lies has to be said; heights that are all alike are no bed in silence.
+  await page.getByTestId('shape-paste').fill('0,1 0,1 0,1\n0,1 0,1 0,1\n0,1 0,1 0,1');
+  await page.getByTestId('placement').waitFor();
+  expect(await page.getByTestId('flatness-value').count()).toBe(0);
+  for (const [key, value] of Object.entries({ x0: '10', x1: '210', y0: '10', y1: '210' }))
+    await page.getByTestId(`extent-${key}`).fill(value);
+  await tap(page, 'first-row-front');
+  await eventually(async () =>
+    expect(await page.getByTestId('reading-warnings').innerText()).toMatch(/all .*the same/i),
+  );
+});

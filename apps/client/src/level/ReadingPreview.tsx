@@ -1,24 +1,22 @@
-import type { Extent, MatrixNeed, ParseOptions, Reckoning } from '@even-bed/core';
-import { readLength } from '@even-bed/core/fleet/readLength';
+import type { MatrixNeed, ParseOptions, TurnPlan } from '@even-bed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useChangeMachine } from '../fleet/useChangeMachine';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
-import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
 import { lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { Notice } from '../ui/Notice';
-import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { entryChanged, type CheckDraft } from './levelSlice';
+import { PlusChoice } from './PlusChoice';
+import { ReadingPlace } from './ReadingPlace';
 import { ReadingQuestions } from './ReadingQuestions';
+import { ReadingWarnings } from './ReadingWarnings';
 import { SettleSign } from './SettleSign';
 import type { ReckoningState } from './useReckoning';
 
-const MOST_WARNINGS = 4;
 const NEEDS: Record<MatrixNeed, string> = {
   extent: 'the four places of its outermost readings',
   firstRow: 'where its first row lies',
@@ -43,7 +41,9 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
   return (
     <View style={{ gap: 16 }} testID="reading-preview">
       {parsed.matrix && (parsed.needs.length > 0 || entry.reading.extent || entry.reading.firstRow) ? (
-        <Placement draft={draft} matrix={parsed.matrix} onChange={setReading} />
+        <ReadingPlace reading={entry.reading} matrix={parsed.matrix} onChange={setReading}>
+          <Remember draft={draft} />
+        </ReadingPlace>
       ) : null}
       {parsed.needs.length > 0 ? (
         <Words bold testID="still-to-say">
@@ -69,15 +69,9 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
       ) : null}
       {entry.way === 'typed' || entry.way === 'felt' ? null : (
         <>
-          <Choice
-            label="+ in these heights means"
-            options={[
-              { value: 'higher', label: 'Higher, nearer the nozzle' },
-              { value: 'lower', label: 'Lower' },
-            ]}
+          <PlusChoice
             value={entry.reading.plus ?? 'higher'}
             onChange={(plus) => setReading({ ...entry.reading, plus })}
-            testID="plus"
           />
           {plan ? (
             <View style={{ alignSelf: 'flex-start' }}>
@@ -94,87 +88,16 @@ export function ReadingPreview({ draft, state }: { draft: CheckDraft; state: Rec
           ) : null}
         </>
       )}
-      <ReadingQuestions draft={draft} parsed={parsed} ways={ways} onChange={setReading} />
-      <Warnings parsed={parsed} doubts={doubts} />
-    </View>
-  );
-}
-
-function Warnings({ parsed, doubts }: { parsed: Reckoning['parsed']; doubts: string[] }) {
-  const shown = parsed.warnings.slice(0, MOST_WARNINGS);
-  if (shown.length + doubts.length === 0) return null;
-  return (
-    <Notice kind="due" title="Look at this before you go on" testID="reading-warnings">
-      {doubts.map((doubt) => (
-        <Words key={doubt}>{doubt}</Words>
-      ))}
-      {shown.map(({ line, message }) => (
-        <Words key={`${line} ${message}`} size="small">
-          {line > 0 ? `Line ${line}: ${message}` : message}
-        </Words>
-      ))}
-      {parsed.warnings.length > shown.length ? (
-        <Words size="small">{`and ${parsed.warnings.length - shown.length} more lines`}</Words>
-      ) : null}
-    </Notice>
-  );
-}
-
-/** Asks where a bare height map lies: the places of its outermost readings, and its first row. */
-function Placement({
-  draft,
-  matrix,
-  onChange,
-}: {
-  draft: CheckDraft;
-  matrix: { rows: number; columns: number };
-  onChange: (reading: ParseOptions) => void;
-}) {
-  const { reading } = draft.entry;
-  const [typed, setTyped] = useState(() => textOf(reading.extent));
-  const change = (key: keyof Extent, text: string) => {
-    const next = { ...typed, [key]: text };
-    setTyped(next);
-    const extent = extentOfText(next);
-    const { extent: _, ...rest } = reading;
-    onChange(extent ? { ...rest, extent } : rest);
-  };
-  const field = (key: keyof Extent, label: string) => (
-    <Field
-      label={label}
-      unit="mm"
-      keyboard="decimal"
-      value={typed[key]}
-      onChange={(text) => change(key, text)}
-      error={faultOf(typed, key)}
-      testID={`extent-${key}`}
-    />
-  );
-  return (
-    <Section title={`A MAP OF ${matrix.columns} × ${matrix.rows} READINGS: WHERE DOES IT LIE?`} testID="placement">
-      <Choice
-        label="Its first row, as printed, lies"
-        options={[
-          { value: 'front', label: 'At the front' },
-          { value: 'rear', label: 'At the rear' },
-        ]}
-        value={reading.firstRow ?? null}
-        onChange={(firstRow) => onChange({ ...reading, firstRow })}
-        testID="first-row"
+      <ReadingQuestions
+        reading={entry.reading}
+        parsed={parsed}
+        ways={ways && ways.map((way) => ({ ...way, follows: way.plan ? consequence(way.plan) : null }))}
+        plate={draft.plate}
+        aim={draft.setup.aim}
+        onChange={setReading}
       />
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        {field('x0', 'First x')}
-        {field('x1', 'Last x')}
-      </View>
-      <View style={{ flexDirection: 'row', gap: 12 }}>
-        {field('y0', 'First y')}
-        {field('y1', 'Last y')}
-      </View>
-      <Words size="small" tone="steel">
-        The outermost readings, from the front-left corner of the print area.
-      </Words>
-      <Remember draft={draft} />
-    </Section>
+      <ReadingWarnings parsed={parsed} doubts={doubts} />
+    </View>
   );
 }
 
@@ -199,25 +122,10 @@ function Remember({ draft }: { draft: CheckDraft }) {
   );
 }
 
-type ExtentText = Record<keyof Extent, string>;
-const textOf = (extent: Extent | undefined): ExtentText => ({
-  x0: extent ? String(extent.x0) : '',
-  y0: extent ? String(extent.y0) : '',
-  x1: extent ? String(extent.x1) : '',
-  y1: extent ? String(extent.y1) : '',
-});
-
-function extentOfText(text: ExtentText): Extent | null {
-  const [x0, y0, x1, y1] = [text.x0, text.y0, text.x1, text.y1].map((value) => readLength(value));
-  if (x0 == null || y0 == null || x1 == null || y1 == null || !(x1 > x0) || !(y1 > y0)) return null;
-  return { x0, y0, x1, y1 };
-}
-
-function faultOf(text: ExtentText, key: keyof Extent): string | undefined {
-  const value = readLength(text[key]);
-  if (text[key].trim() === '') return undefined;
-  if (value === null) return 'Not a length';
-  const first = readLength(text[key === 'x1' ? 'x0' : 'y0']);
-  if ((key === 'x1' || key === 'y1') && first !== null && value <= first) return 'Must lie beyond the first';
-  return undefined;
+/** What a way of reading would lead to. */
+function consequence({ verdict, before, turns }: TurnPlan): string {
+  const count = turns.filter(({ said }) => said !== 0).length;
+  const range = `range ${lengthFigure(before.range)} ${lengthUnit()}`;
+  if (verdict === 'within') return `${range}: within, nothing to turn`;
+  return `${range}: ${count} ${count === 1 ? 'turn' : 'turns'}`;
 }

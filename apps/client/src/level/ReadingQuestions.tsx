@@ -1,24 +1,27 @@
-import type { ParsedHeights, ParseOptions, ReadingQuestion, ReadingWay, TurnPlan } from '@even-bed/core';
+import type { ParsedHeights, ParseOptions, ReadingQuestion, ReadingWay } from '@even-bed/core';
 import { Pressable, View } from 'react-native';
-import { BedPlan } from '../ui/BedPlan';
+import { BedPlan, type PlanPlate } from '../ui/BedPlan';
 import { Choice } from '../ui/Choice';
-import { lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { Notice } from '../ui/Notice';
 import { RADIUS, SPACE, usePalette } from '../ui/theme';
+import { withType } from '../ui/typeScale';
 import { Words } from '../ui/Words';
-import type { CheckDraft } from './levelSlice';
 import { answerWords, QUESTION_WORDS } from './questionWords';
 
+/** One way in which a text can be read, with what would follow from it in words; null: nothing does. */
+export type WayShown = Omit<ReadingWay, 'plan'> & { follows: string | null };
+
 interface Props {
-  draft: CheckDraft;
-  parsed: ParsedHeights;
-  ways: ReadingWay[] | null;
+  reading: ParseOptions;
+  parsed: Pick<ParsedHeights, 'questions'>;
+  ways: WayShown[] | null;
+  plate: PlanPlate;
+  aim: number;
   onChange: (reading: ParseOptions) => void;
 }
 
 /** What a text leaves open: the open question as maps beside each other with what would follow, the answered ones below. */
-export function ReadingQuestions({ draft, parsed, ways, onChange }: Props) {
-  const { reading } = draft.entry;
+export function ReadingQuestions({ reading, parsed, ways, plate, aim, onChange }: Props) {
   const answer = (code: ReadingQuestion['code'], option: string) =>
     onChange({ ...reading, answers: { ...reading.answers, [code]: option } });
   const open = parsed.questions.find(({ taken }) => taken === null);
@@ -31,7 +34,7 @@ export function ReadingQuestions({ draft, parsed, ways, onChange }: Props) {
           {ways ? (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
               {ways.map((way) => (
-                <Way key={way.option} way={way} draft={draft} onPress={() => answer(open.code, way.option)} />
+                <Way key={way.option} way={way} plate={plate} aim={aim} onPress={() => answer(open.code, way.option)} />
               ))}
             </View>
           ) : (
@@ -59,25 +62,34 @@ export function ReadingQuestions({ draft, parsed, ways, onChange }: Props) {
   );
 }
 
-function Way({ way, draft, onPress }: { way: ReadingWay; draft: CheckDraft; onPress: () => void }) {
+function Way({ way, plate, aim, onPress }: { way: WayShown; plate: PlanPlate; aim: number; onPress: () => void }) {
   const palette = usePalette();
   const label = answerWords(way.code, way.option);
-  const follows = way.plan ? consequence(way.plan) : 'nothing follows from it';
+  const follows = way.follows ?? 'nothing follows from it';
   return (
     <Pressable
       role="button"
       aria-label={`${label}: ${follows}`}
       onPress={onPress}
       testID={`way-${way.option}`}
-      style={{ width: 156, gap: 4, padding: SPACE.s, borderWidth: 1, borderColor: palette.edge, borderRadius: RADIUS }}
+      style={{
+        flexBasis: withType(132),
+        flexGrow: 1,
+        maxWidth: withType(220),
+        gap: 4,
+        padding: SPACE.s,
+        borderWidth: 1,
+        borderColor: palette.edge,
+        borderRadius: RADIUS,
+      }}
     >
       <Words bold>{label}</Words>
       {way.points.length > 0 ? (
         <BedPlan
-          plate={draft.plate}
+          plate={plate}
           points={way.points}
           contours={way.contours}
-          aim={draft.setup.aim}
+          aim={aim}
           maxHeight={130}
           small
           label={`The heights, read as ${label}`}
@@ -86,12 +98,4 @@ function Way({ way, draft, onPress }: { way: ReadingWay; draft: CheckDraft; onPr
       <Words size="small">{follows}</Words>
     </Pressable>
   );
-}
-
-/** What a way of reading would lead to. */
-function consequence({ verdict, before, turns }: TurnPlan): string {
-  const count = turns.filter(({ said }) => said !== 0).length;
-  const range = `range ${lengthFigure(before.range)} ${lengthUnit()}`;
-  if (verdict === 'within') return `${range}: within, nothing to turn`;
-  return `${range}: ${count} ${count === 1 ? 'turn' : 'turns'}`;
 }

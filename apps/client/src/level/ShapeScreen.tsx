@@ -1,3 +1,4 @@
+import type { ParseOptions } from '@even-bed/core';
 import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { extentOf } from '@even-bed/core/level/HeightPoint';
 import { partWords, shapeWords } from '@even-bed/words/shape';
@@ -6,7 +7,6 @@ import { useWorked } from '../fit/useWorked';
 import { BedPlan } from '../ui/BedPlan';
 import { Columns } from '../ui/Columns';
 import { Facts } from '../ui/Facts';
-import { Field } from '../ui/Field';
 import { length } from '../ui/formatHeight';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
@@ -17,6 +17,7 @@ import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { shaper } from '../workers/shaper';
 import type { ShapeLook } from '../workers/shapes.worker';
+import { isSaid, PastedHeights } from './PastedHeights';
 import { ShapeCures } from './ShapeCures';
 import { planOf, touchesOf } from './planOf';
 import { useChosen, useShapeOptions, type ShapeSource } from './shapeSources';
@@ -27,6 +28,8 @@ interface Bench {
   machineId: string | null;
   source: string | null;
   pasted: string;
+  /** How what was pasted is to be read, as far as somebody has said. */
+  reading: ParseOptions;
 }
 const look = (input: Parameters<ReturnType<typeof shaper>['look']>[0]) => shaper().look(input);
 const read = (input: Parameters<ReturnType<typeof shaper>['read']>[0]) => shaper().read(input);
@@ -39,20 +42,21 @@ export function ShapeScreen() {
     machineId: named.machineId,
     source: null,
     pasted: '',
+    reading: {},
   });
   const subject = useShapeSubject({ machineId: bench.machineId, surfaceId: named.surfaceId });
-  const { machine, machines } = subject;
+  const { machines } = subject;
   const { options, ready: known } = useShapeOptions(subject, now);
-  const pasted = useWorked(
-    bench.pasted.trim() === ''
-      ? null
-      : { text: bench.pasted, width: machine?.printWidth ?? 220, depth: machine?.printDepth ?? 220 },
-    read,
-  );
-  const typed: ShapeSource | null =
-    pasted.kind === 'done' && pasted.result.questions === 0
-      ? { id: 'pasted', label: 'Pasted in', by: 'pasted', points: pasted.result.points, noise: null }
-      : null;
+  const pasted = useWorked(bench.pasted.trim() === '' ? null : { text: bench.pasted, reading: bench.reading }, read);
+  const heights =
+    pasted.kind === 'done' && !pasted.stale && isSaid(pasted.result, bench.reading) ? pasted.result : null;
+  const typed: ShapeSource | null = heights && {
+    id: 'pasted',
+    label: 'Pasted in',
+    by: 'pasted',
+    points: heights.points,
+    noise: null,
+  };
   const chosen = useChosen(options, bench.source);
   const source = bench.source === null ? (typed ?? chosen) : chosen;
   const choices = [...(typed ? [typed] : []), ...options];
@@ -89,21 +93,20 @@ export function ShapeScreen() {
               </Words>
             )}
             {bench.machineId === null ? (
-              <Field
-                label="Heights, as a console says them"
-                value={bench.pasted}
-                lines={4}
-                onChange={(text) => change({ ...bench, pasted: text, source: null })}
-                {...(pasted.kind === 'failed'
-                  ? { error: pasted.message }
-                  : pasted.kind === 'done' && pasted.result.questions > 0
-                    ? { error: 'These can be read in two ways. Read them in a level check, where that is asked.' }
-                    : {})}
-                testID="shape-paste"
+              <PastedHeights
+                text={bench.pasted}
+                reading={bench.reading}
+                worked={pasted}
+                onText={(text) => {
+                  // Other text asks its own questions.
+                  const { answers: _, ...reading } = bench.reading;
+                  change({ ...bench, pasted: text, reading, source: null });
+                }}
+                onReading={(reading) => change({ ...bench, reading })}
               />
             ) : null}
           </View>
-          {source ? <Looked key={source.id} source={source} subject={subject} /> : null}
+          {source && source.points.length > 0 ? <Looked key={source.id} source={source} subject={subject} /> : null}
         </>
       )}
     </Page>

@@ -1,5 +1,6 @@
 import { contourBed } from '@even-bed/core/level/contourBed';
 import { compareMaps } from '@even-bed/core/level/compareMaps';
+import { DegenerateInput, UnreadableHeights } from '@even-bed/core/level/errors';
 import { stlOf } from '@even-bed/core/fit/solidFile';
 import {
   firstLayerPrint,
@@ -12,6 +13,7 @@ import { gridOf } from '@even-bed/core/level/gridOf';
 import type { HeightPoint } from '@even-bed/core/level/HeightPoint';
 import { lightSurvey, type LightSurvey } from '@even-bed/core/level/lightSurvey';
 import { parseHeights } from '@even-bed/core/level/parseHeights';
+import type { ParsedHeights, ParseOptions, QuestionCode } from '@even-bed/core/level/heightReading';
 import { raised, type PlanShimsAsk, type ShimPlan } from '@even-bed/core/level/planShims';
 import { describeShape, type BedShape } from '@even-bed/core/level/describeShape';
 import { shapeCures, type ShapeCure, type ShapeCuresAsk } from '@even-bed/core/level/shapeCures';
@@ -51,6 +53,32 @@ export interface ShapeLook {
   lone: LoneReading | null;
   shape: BedShape;
   drawn: { points: HeightPoint[]; contours: BedContours };
+}
+
+/** Heights that were pasted, as they were understood. */
+export interface PastedRead {
+  parsed: Omit<ParsedHeights, 'points' | 'grid'>;
+  points: HeightPoint[];
+  /** For the question that is asked first: what each answer would make of it. */
+  ways: PastedWay[] | null;
+}
+interface PastedWay {
+  code: QuestionCode;
+  option: string;
+  points: HeightPoint[];
+  contours: BedContours | null;
+  flatness: number | null;
+}
+
+function wayOf(text: string, reading: ParseOptions, code: QuestionCode, option: string): PastedWay {
+  const answers = { ...reading.answers, [code]: option };
+  try {
+    const { points } = parseHeights(text, { ...reading, answers });
+    return { code, option, ...levelled(points), flatness: flatness(points).value };
+  } catch (error) {
+    if (!(error instanceof UnreadableHeights || error instanceof DegenerateInput)) throw error;
+    return { code, option, points: [], contours: null, flatness: null };
+  }
 }
 
 const shapes = {
@@ -98,16 +126,12 @@ const shapes = {
     answer(() => layerComparison(input)),
   print: (input: FirstLayerPrintAsk): Answered<FirstLayerPrint> => answer(() => firstLayerPrint(input)),
   solid: (input: Parameters<typeof padSolid>[0]): Answered<Uint8Array> => answer(() => stlOf(padSolid(input))),
-  read: (input: {
-    text: string;
-    width: number;
-    depth: number;
-  }): Answered<{ points: HeightPoint[]; questions: number }> =>
+  read: ({ text, reading }: { text: string; reading: ParseOptions }): Answered<PastedRead> =>
     answer(() => {
-      const { points, questions } = parseHeights(input.text, {
-        extent: { x0: 0, y0: 0, x1: input.width, y1: input.depth },
-      });
-      return { points: thinMap(points, MOST_PASTED), questions: questions.length };
+      const { points, grid: _, ...parsed } = parseHeights(text, reading);
+      const open = parsed.needs.length > 0 ? undefined : parsed.questions.find(({ taken }) => taken === null);
+      const ways = open?.options.map((option) => wayOf(text, reading, open.code, option));
+      return { parsed, points: thinMap(points, MOST_PASTED), ways: ways ?? null };
     }),
 };
 
