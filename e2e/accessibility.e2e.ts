@@ -68,6 +68,7 @@ const PLAIN: [string, string, string][] = [
   ['light under a straightedge', '/tools/light', 'light-plan'],
   ['strips of tape', '/tools/strips', 'no-source'],
   ['lapping', '/tools/lap', 'lap-proven'],
+  ['heights pasted in for flatness', '/tools/shape', 'shape-paste'],
 ];
 
 describe.each([

@@ -140,6 +140,7 @@ async function views(): Promise<[string, string][]> {
     ['/tools/practice', 'practice-plan'],
     ['/tools/feet', 'feet-across'],
     [`/tools/shape?machine=${machine}`, 'flatness'],
+    ['/tools/shape', 'shape-paste'],
     ['/tools/light', 'light-plan'],
     [`/tools/strips?machine=${machine}`, 'strip-source'],
     ['/tools/lap', 'lap-proven'],

@@ -544,6 +544,10 @@ const UNITS: ConsoleText[] = [
     JSON.stringify({ unit: 'in', points: places.map(({ x, y, z }) => ({ x: x / 25.4, y: y / 25.4, z: z / 25.4 })) }),
   ),
   text('a gap, larger where the bed is lower', `x,y,gap\n${lines(({ x, y, z }) => `${x},${y},${f(0.5 - z)}`)}`),
+  text(
+    'words that hold a unit by chance',
+    `Bed level (in progress), 5 in all, 3in1\n${lines(({ x, y, z }) => `${x} ${y} ${f(z)}`)}`,
+  ),
   text('a gap, and it was said', `x,y,gap\n${lines(({ x, y, z }) => `${x},${y},${f(-z)}`)}`, { plus: 'lower' }),
 ];
 

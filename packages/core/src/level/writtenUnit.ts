@@ -11,12 +11,12 @@ export const MM_OF: Record<HeightUnit, number> = { mm: 1, in: 25.4, thou: 0.0254
 const UNIT = 'mm|in|inch|inches|thou|mils?|um|µm|μm|microns?|micromet(?:er|re)s?';
 /** Behind a number. "in" parted from it only where nothing follows: "5 in progress" is none. */
 const BEHIND_NUMBER =
-  /\d(?:[ ]?(um|µm|μm|microns?|mils?|thou|inch(?:es)?|mm)(?![a-zµμ])|(in)(?![a-z])|[ ](in)(?=[ \t]{0,4}(?:[,;|\])\n]|$)))/i;
+  /\d(?:[ ]?(um|µm|μm|microns?|mils?|thou|inch(?:es)?|mm)(?![a-zµμ])|(in)(?![a-z\d])|[ ](in)(?=[ \t]{0,4}(?:[,;|\])\n]|$)))/i;
 /** A number with the sign of an inch: one that no quote opened. */
 const INCH_SIGN = /(?:^|[\s;|(])[+-]?[\d.]{1,12}["″](?=[\s,;|)]|$)/m;
-/** In the head of a column, or the key of a value. */
+/** In the head of a column, or the key of a value. "(in progress)" is no unit. */
 const HEADED = new RegExp(
-  String.raw`(?:^|[^a-z])(x|y|z|dz|h|heights?|reading|result|measured|value|probed|touch|triggered|contact|delta|level|offset|gap|depth)[ \t]{0,3}(?:[_.][ \t]{0,2}|[\[(][ \t]{0,3})(${UNIT})(?![a-zµμ])`,
+  String.raw`(?:^|[^a-z])(x|y|z|dz|h|heights?|reading|result|measured|value|probed|touch|triggered|contact|delta|level|offset|gap|depth)[ \t]{0,3}(?:[_.](${UNIT})(?![a-zµμ_])|[\[(][ \t]{0,3}(${UNIT})[ \t]{0,3}[\])])`,
   'gi',
 );
 /** Said of the text as a whole: whether it is meant of the heights is not sure. */
@@ -27,7 +27,7 @@ const ANYWHERE = new RegExp(
 /** Outermost places of no bed lie nearer to each other, mm: those of a bed in inches do. */
 const LEAST_BED = 40;
 
-/** Units of a text, as they are taken; null: as they are, millimetres. */
+/** Units of a text, as they are taken. */
 export interface Written {
   heights: HeightUnit;
   places: HeightUnit;
@@ -40,9 +40,9 @@ export interface Written {
  * @param places the places that were read from it; none for a matrix without
  */
 export function writtenUnit(text: string, places: readonly Pick<HeightPoint, 'x' | 'y'>[], reader: Reader): Written {
-  const headed = [...text.matchAll(HEADED)].map(([, name, unit]) => ({
+  const headed = [...text.matchAll(HEADED)].map(([, name, joined, bracketed]) => ({
     name: name!.toLowerCase(),
-    unit: named(unit!),
+    unit: named((joined ?? bracketed)!),
   }));
   const ofPlaces = headed.find(({ name }) => name === 'x' || name === 'y')?.unit ?? null;
   const behind = BEHIND_NUMBER.exec(text);
