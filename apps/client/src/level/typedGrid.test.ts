@@ -43,6 +43,17 @@ test('faults: nothing yet, a word, missing cells by row', () => {
   ).toBe('Readings are missing: 2 in row 2, 1 in row 3. Type them or mark them as not reached.');
 });
 
+test('nothing is asked of what was typed here, on a bed of inches’ size too', () => {
+  const tiny = {
+    ...emptyGrid(2, 60, 60, null),
+    cells: [
+      ['0', '0.1'],
+      ['0.2', '0.1'],
+    ],
+  };
+  expect(parseHeights(gridText(tiny))).toMatchObject({ questions: [], needs: [] });
+});
+
 test('decimal commas and unreached places come through as typed', () => {
   const typed = withMissingMarked(
     grid([

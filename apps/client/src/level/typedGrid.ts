@@ -59,5 +59,5 @@ export const withMissingMarked = (grid: TypedGrid): TypedGrid => ({
 /** The grid as raw text, cells as they were typed. */
 export function gridText({ xs, ys, cells }: TypedGrid): string {
   const lines = ys.flatMap((y, r) => xs.map((x, c) => `${x};${y};${cells[r]![c]!.trim()}`));
-  return ['x;y;z', ...lines].join('\n');
+  return ['x_mm;y_mm;z_mm', ...lines].join('\n');
 }

@@ -277,6 +277,13 @@ describe('a level that was felt is a reading like any other', () => {
     expect(feltHistory('x,y,z\n1,2,3')).toBeNull();
   });
 
+  test('on a bed of inches’ size no unit is asked, of what an older app kept neither', () => {
+    const tiny = three.map((one) => ({ ...one, x: one.x / 10, y: one.y / 10 }));
+    const text = feltText(afterFeel(startFeel({ adjusters: tiny, gauge: paper }), { at: tiny[0]!.id, feel: 'drags' }));
+    expect(parseHeights(text, {}).questions).toEqual([]);
+    expect(parseHeights(text.replace('x_mm,y_mm,z_mm', 'x,y,z'), {}).questions).toEqual([]);
+  });
+
   test('the middle counts once it was felt', () => {
     const state = afterFeel(startFeel({ adjusters: three, gauge: paper }), { at: MIDDLE, feel: 'drags' });
     expect(parseHeights(feltText(state), {}).points).toHaveLength(4);

@@ -4,6 +4,8 @@ import { FEELS, gapAt, MIDDLE, type Feel, type FeelEvent, type FeelState } from 
 // others are the heights that follow from it, in the layout of any other list of places.
 
 const HEAD = '# felt with ';
+/** What the heights are in is never asked of what this house wrote itself, however small the bed. */
+const HEADS = 'x_mm,y_mm,z_mm';
 
 /** What a bed was felt with and how, as a reading of heights: + higher. */
 export function feltText(state: FeelState): string {
@@ -17,7 +19,7 @@ export function feltText(state: FeelState): string {
       event.do === 'feel' ? `# feel ${event.at} ${event.feel}` : `# turn ${event.adjuster} ${event.turns}`,
     ),
     `# adjusters ${adjusters.map(({ id }) => id).join(' ')}`,
-    'x,y,z',
+    HEADS,
     // A gap too wide is a bed too low.
     ...known.map(({ id, x, y }) => `${x.toFixed(2)},${y.toFixed(2)},${(-gapAt(state, id).mean).toFixed(4)}`),
   ].join('\n');
@@ -29,6 +31,7 @@ export function heightsFelt(text: string): string | null {
   return text
     .split('\n')
     .filter((line) => !line.startsWith('#'))
+    .map((line) => (line === 'x,y,z' ? HEADS : line))
     .join('\n');
 }
 
