@@ -179,6 +179,12 @@ describe('on a wide screen', () => {
     expect(pieces).toHaveLength(6);
     expect((await saved(page, 'save-dxf')).bytes.toString()).toContain('LWPOLYLINE');
     const pdf = await PDFDocument.load((await saved(page, 'save-pdf')).bytes);
+    // A long one is stopped, and can be asked again.
+    await page.route('**/api/blanks/pdf', () => undefined);
+    await page.getByTestId('save-pdf').click();
+    await page.getByTestId('stop-pdf').click();
+    await page.getByTestId('save-pdf').waitFor();
+    await page.unroute('**/api/blanks/pdf');
     expect(pdf.getPageCount()).toBe(6);
   });
 

@@ -2,7 +2,7 @@ import type { Paper } from '@even-bed/contract';
 import type { BlankPlan, Cut } from '@even-bed/core';
 import { blankOutline } from '@even-bed/core/fit/blankOutline';
 import { blanksOf } from '@even-bed/core/fit/toolInputs';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { isAnswer } from '../api/errorOf';
 import { ActionButton } from '../ui/ActionButton';
@@ -235,13 +235,19 @@ function Files({ plan, at, input }: { plan: BlankPlan; at: number; input: Parame
     if (kind === 'svg') saveFile(`${name}.svg`, blankSvg(plan, layout), 'image/svg+xml');
     else saveFile(`${name}.dxf`, blankDxf(plan, layout), 'image/vnd.dxf');
   };
+  const [asked, setAsked] = useState<AbortController | null>(null);
+  // Whoever leaves needs no pages: the server stops laying them out.
+  useEffect(() => () => asked?.abort(), [asked]);
   const printed = async () => {
     setFault(null);
+    const asking = new AbortController();
+    setAsked(asking);
     try {
       const response = await fetch('/api/blanks/pdf', {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ input, paper }),
+        signal: asking.signal,
       });
       if (response.ok) return saveFile('blanks.pdf', await response.blob(), 'application/pdf');
       const answer: unknown = await response.json();
@@ -249,7 +255,10 @@ function Files({ plan, at, input }: { plan: BlankPlan; at: number; input: Parame
         isAnswer(answer) ? (Object.values(answer.error.fields ?? {})[0] ?? answer.error.message) : 'No PDF came.',
       );
     } catch {
-      setFault('The PDF is made by the server, and it does not answer now. SVG and DXF are made here.');
+      if (!asking.signal.aborted)
+        setFault('The PDF is made by the server, and it does not answer now. SVG and DXF are made here.');
+    } finally {
+      setAsked(null);
     }
   };
   return (
@@ -257,8 +266,17 @@ function Files({ plan, at, input }: { plan: BlankPlan; at: number; input: Parame
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <ActionButton label="SVG" icon="download" onPress={() => void drawn('svg')} testID="save-svg" />
         <ActionButton label="DXF" icon="download" onPress={() => void drawn('dxf')} testID="save-dxf" />
-        <ActionButton label="PDF, 1:1" icon="print" onPress={() => void printed()} testID="save-pdf" />
+        {asked ? (
+          <ActionButton label="Stop the PDF" icon="print" onPress={() => asked.abort()} testID="stop-pdf" />
+        ) : (
+          <ActionButton label="PDF, 1:1" icon="print" onPress={() => void printed()} testID="save-pdf" />
+        )}
       </View>
+      {asked ? (
+        <Words tone="steel" live>
+          The server lays out the pages: a long list takes some seconds.
+        </Words>
+      ) : null}
       <Choice
         label="Paper of the PDF"
         hideLabel

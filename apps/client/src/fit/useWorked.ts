@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 export type Worked<R> =
   | { kind: 'none' }
@@ -10,8 +10,8 @@ export type Worked<R> =
 const SETTLE_MS = 120;
 
 /**
- * What a worker makes of an input; stale: the answer is still that of the input before: it may be shown, not acted upon.
- * worked out again when it changes, an answer that comes too late is dropped.
+ * What a worker makes of an input, worked out again when it changes; an answer that comes too late is dropped. Stale: the
+ * answer is still that of the input before, it may be shown, not acted upon.
  * The worker answers with the result or with the words of the sum's own refusal.
  */
 export function useWorked<I, R>(
@@ -20,23 +20,26 @@ export function useWorked<I, R>(
 ): Worked<R> {
   const key = input === null ? '' : JSON.stringify(input);
   const [state, setState] = useState<{ key: string; worked: Worked<R> } | null>(null);
+  const turn = useRef(Promise.resolve());
   useEffect(() => {
     if (key === '') return undefined;
     let current = true;
+    const answered = (worked: Worked<R>) => current && setState({ key, worked });
     const timer = setTimeout(() => {
-      work(JSON.parse(key) as I)
-        .then((answer) => {
-          if (current)
-            setState({
-              key,
-              worked: answer.ok
-                ? { kind: 'done', result: answer.result, stale: false }
-                : { kind: 'failed', message: answer.message },
-            });
-        })
-        .catch(
-          () => current && setState({ key, worked: { kind: 'failed', message: 'This could not be worked out.' } }),
-        );
+      // After the one that is still under way; what was typed over in the meantime is never begun.
+      turn.current = turn.current.then(async () => {
+        if (!current) return;
+        try {
+          const answer = await work(JSON.parse(key) as I);
+          answered(
+            answer.ok
+              ? { kind: 'done', result: answer.result, stale: false }
+              : { kind: 'failed', message: answer.message },
+          );
+        } catch {
+          answered({ kind: 'failed', message: 'This could not be worked out.' });
+        }
+      });
     }, SETTLE_MS);
     return () => {
       current = false;
