@@ -264,8 +264,8 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
   shimsToLay: [
     shimsToLay,
     {
-      map: dip,
-      tape: { thickness: 0.075, width: 80 },
+      map: [0, 2, 3, 5, 6, 8].map((i) => dip[i]!),
+      tape: { thickness: 0.075, width: 190 },
       direction: 'x',
       maxLayers: 1,
       aim: 0.02,
@@ -298,7 +298,7 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
   compareMaps: [compareMaps, { before: points, after: dip, noise: 0.01 }],
   splitShape: [
     splitShape,
-    { maps: [{ machine: 'm', sheet: 's', turned: 0, flipped: false, points: dip.slice(0, 9) }], flat: [] },
+    { maps: [{ machine: 'm', sheet: 's', turned: 0, flipped: false, points: [0, 2, 6, 8].map((i) => dip[i]!) }], flat: [] },
   ],
   compareFirstLayer: [
     (ask: Omit<Parameters<typeof compareFirstLayer>[0], 'map'>) =>
