@@ -222,6 +222,20 @@ test('a list of prints: columns matched, good lines in once, bad ones put right 
   await page.getByTestId('list-take').click();
   await eventually(async () => expect(await march()).toHaveLength(3));
 
+  // Dates that can be read either way are asked about first.
+  const either = {
+    name: 'either.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Printer;End;Result\nSnipe;03/02/2026;ok'),
+  };
+  await page.goto('/prints/list');
+  await hand(page, 'choose-list', either);
+  await page.getByTestId('list-columns').waitFor();
+  expect(await page.getByTestId('list-look').getAttribute('aria-disabled')).toBe('true');
+  await page.getByTestId('day-first-month').click();
+  await page.getByTestId('list-look').click();
+  await eventually(async () => expect(await page.getByTestId('list-report').innerText()).toMatch(/Snipe · Mon 2 Mar/));
+
   // The same file again brings nothing in twice.
   await page.goto('/prints/list');
   await hand(page, 'choose-list', file);

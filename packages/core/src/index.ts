@@ -96,6 +96,7 @@ export {
   PRINT_COLUMNS,
   readPrintLine,
   type ColumnMatch,
+  type GuessedMatch,
   type PrintColumn,
   type PrintLine,
   type ReadPrint,

@@ -1,5 +1,11 @@
 import type { BadLine, ListPreview, PrintList } from '@even-bed/contract';
-import { NEEDED_COLUMNS, PRINT_COLUMNS, type ColumnMatch, type PrintColumn } from '@even-bed/core/wear/readPrintLine';
+import {
+  NEEDED_COLUMNS,
+  PRINT_COLUMNS,
+  type ColumnMatch,
+  type GuessedMatch,
+  type PrintColumn,
+} from '@even-bed/core/wear/readPrintLine';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
@@ -99,7 +105,10 @@ export function PrintListScreen() {
 function ListView({ list }: { list: PrintList }) {
   const router = useRouter();
   const dispatch = useAppDispatch();
-  const [match, setMatch] = useState<ColumnMatch>(list.match);
+  const [guessed, setMatch] = useState<GuessedMatch>(list.match);
+  const { dayFirst } = guessed;
+  /** Null while it is open which part of a date is the day. */
+  const match: ColumnMatch | null = dayFirst === null ? null : { ...guessed, dayFirst };
   const [preview, setPreview] = useState<ListPreview | null>(null);
   const [progress, setProgress] = useState<{ taken: number; known: number; running: boolean } | null>(null);
   const stop = useRef(false);
@@ -108,21 +117,23 @@ function ListView({ list }: { list: PrintList }) {
   const [drop] = useDropListMutation();
   const [takeFailure, setTakeFailure] = useState<string | null>(null);
   const failure = errorOf(looking.error);
-  const change = (part: Partial<ColumnMatch>) => {
-    setMatch({ ...match, ...part });
+  const change = (part: Partial<GuessedMatch>) => {
+    setMatch({ ...guessed, ...part });
     setPreview(null);
   };
   const setColumn = (column: PrintColumn, value: string) => {
-    const columns = { ...match.columns };
+    const columns = { ...guessed.columns };
     if (value === NONE) delete columns[column];
     else columns[column] = Number(value);
     change({ columns });
   };
   const show = async () => {
+    if (!match) return;
     const result = await look({ id: list.id, body: { match } });
     setPreview(result.data ?? null);
   };
   const takeAll = async () => {
+    if (!match) return;
     stop.current = false;
     setTakeFailure(null);
     const sum = { taken: 0, known: 0 };
@@ -165,6 +176,7 @@ function ListView({ list }: { list: PrintList }) {
             kind={preview ? 'plain' : 'main'}
             grow
             busy={looking.isLoading}
+            disabled={match === null}
             onPress={() => void show()}
             testID="list-look"
           />
@@ -196,13 +208,13 @@ function ListView({ list }: { list: PrintList }) {
           {Object.values(failure.fields)[0] ?? failure.message}
         </Notice>
       ) : null}
-      {preview ? <Report list={list} match={match} preview={preview} onFixed={() => void show()} /> : null}
+      {preview && match ? <Report list={list} match={match} preview={preview} onFixed={() => void show()} /> : null}
       <Section title="WHICH COLUMN HOLDS WHAT" testID="list-columns">
         {PRINT_COLUMNS.map((column) => (
           <Pick
             key={column}
             label={`${COLUMN_NAMES[column]}${NEEDED_COLUMNS.includes(column) ? ', needed' : ''}`}
-            value={match.columns[column] === undefined ? NONE : String(match.columns[column])}
+            value={guessed.columns[column] === undefined ? NONE : String(guessed.columns[column])}
             options={[
               { value: NONE, label: 'not in this list' },
               ...list.heads.map((head, i) => ({
@@ -223,10 +235,12 @@ function ListView({ list }: { list: PrintList }) {
             { value: 'day', label: '3 April' },
             { value: 'month', label: 'March 4' },
           ]}
-          value={match.dayFirst ? 'day' : 'month'}
+          value={dayFirst === null ? null : dayFirst ? 'day' : 'month'}
           onChange={(value) => change({ dayFirst: value === 'day' })}
+          {...(dayFirst === null ? { error: 'The dates of this list can be read either way: say which.' } : {})}
+          testID="day-first"
         />
-        {match.columns.duration === undefined ? null : (
+        {guessed.columns.duration === undefined ? null : (
           <Choice
             label="A bare number of its duration is in"
             options={[
@@ -234,8 +248,19 @@ function ListView({ list }: { list: PrintList }) {
               { value: 'min', label: 'minutes' },
               { value: 'h', label: 'hours' },
             ]}
-            value={match.durationUnit}
+            value={guessed.durationUnit}
             onChange={(durationUnit) => change({ durationUnit })}
+          />
+        )}
+        {guessed.columns.grams === undefined ? null : (
+          <Choice
+            label="A bare weight is in"
+            options={[
+              { value: 'g', label: 'grams' },
+              { value: 'kg', label: 'kilograms' },
+            ]}
+            value={guessed.weightUnit ?? 'g'}
+            onChange={(weightUnit) => change({ weightUnit })}
           />
         )}
       </Section>

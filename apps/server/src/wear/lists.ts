@@ -19,6 +19,9 @@ const LINES_AT_ONCE = 500;
 /** Lines that one request takes: short enough that others get their turn in between. */
 const PART = 400;
 const SAMPLE = 8;
+const DAY_OR_MONTH = 'Say whether 3/4/2026 is the 3rd of April or the 4th of March: the list can be read either way.';
+/** Lines by which columns and dates are guessed: a month's days tell which part of a date is the day. */
+const GUESSED = 1_000;
 const SHOWN_BAD = 200;
 /** Namespace of the ids of prints from lists (a fixed, random UUID). */
 const NAMESPACE = '3f6a0a52-5c0f-4f0e-8f3d-4c1f7e5b7a10';
@@ -89,9 +92,12 @@ async function needList(db: Knex, id: string): Promise<ListRow> {
 export async function readList(db: Knex, id: string): Promise<PrintList> {
   const row = await needList(db, id);
   const heads = JSON.parse(row.columns) as string[];
-  const sample = (await db<LineRow>('print_list_lines').where({ list_id: id }).orderBy('line').limit(SAMPLE)).map(
-    ({ cells }) => JSON.parse(cells) as string[],
-  );
+  const first = (
+    await db<LineRow>('print_list_lines')
+      .where({ list_id: id })
+      .orderBy('line')
+      .limit(row.matched === null ? GUESSED : SAMPLE)
+  ).map(({ cells }) => JSON.parse(cells) as string[]);
   const { waiting } = (await db('print_list_lines').where({ list_id: id }).count('* as waiting').first()) as {
     waiting: number;
   };
@@ -99,12 +105,12 @@ export async function readList(db: Knex, id: string): Promise<PrintList> {
     id,
     name: row.name,
     heads,
-    sample,
+    sample: first.slice(0, SAMPLE),
     lines: row.lines,
     waiting,
     taken: row.taken,
     known: row.known,
-    match: row.matched === null ? guessColumns(heads, sample) : (JSON.parse(row.matched) as ColumnMatch),
+    match: row.matched === null ? guessColumns(heads, first) : (JSON.parse(row.matched) as ColumnMatch),
     at: row.at,
   };
 }
@@ -207,6 +213,10 @@ export async function previewList(
 ): Promise<ListPreview> {
   await needList(db, id);
   const { read } = await readerFor(db, match, now);
+  // What was said of its columns is kept: its bad lines are told by it too.
+  await db<ListRow>('print_lists')
+    .where({ id })
+    .update({ matched: JSON.stringify(match) });
   const preview: ListPreview = { good: 0, known: 0, bad: [], badCount: 0, first: [], strangers: [] };
   const strangers = new Map<string, number>();
   const names = new Map(
@@ -305,7 +315,9 @@ export async function dropList(db: Knex, id: string): Promise<void> {
 /** Bad lines as a table, with what is wrong behind them. */
 export async function badLines(db: Knex, id: string, now: number): Promise<string[][]> {
   const list = await readList(db, id);
-  const { read } = await readerFor(db, list.match, now);
+  const { dayFirst, ...match } = list.match;
+  if (dayFirst === null) throw atField('match.dayFirst', DAY_OR_MONTH);
+  const { read } = await readerFor(db, { ...match, dayFirst }, now);
   const rows = (await db<LineRow>('print_list_lines').where({ list_id: id }).orderBy('line')).map(read);
   return [
     [...list.heads, 'what is wrong'],

@@ -169,6 +169,19 @@ describe('a list', () => {
   const preview = async (id: string, match: PrintList['match']) =>
     (await shop.api.post(`/api/print-lists/${id}/preview`).send({ match }).expect(200)).body as ListPreview;
 
+  test('dates that can be read either way are asked about, and nothing is made of them before', async () => {
+    const id = newId();
+    const file = `${HEAD}\nDunlin;03/04/2026 10:00;ok;PLA;1\nDunlin;04/04/2026 11:00;late;PLA;1`;
+    const { match } = (await send(id, file).expect(200)).body as PrintList;
+    expect(match).toMatchObject({ dayFirst: null, weightUnit: 'g' });
+    const refused = await shop.api.post(`/api/print-lists/${id}/preview`).send({ match }).expect(422);
+    expect(refused.body.error.fields).toHaveProperty(['match.dayFirst']);
+    await shop.api.get(`/api/print-lists/${id}/bad`).expect(422);
+    const seen = await preview(id, { ...match, dayFirst: false });
+    expect(new Date(seen.first[0]!.endedAt).getUTCMonth()).toBe(2);
+    expect((await shop.api.get(`/api/print-lists/${id}/bad`).expect(200)).text).toContain('late');
+  });
+
   test('is matched, shown before it is taken, taken once, its bad lines kept and put right', async () => {
     const id = newId();
     const list = (await send(id, FILE).expect(200)).body as PrintList;

@@ -142,5 +142,6 @@ export const wearOperations = operations<typeof import('./records'), WearAnswers
     summary: 'The bad lines of a list as CSV, with what is wrong',
     answers: 'A CSV file.',
     gives: 'text/csv',
+    refuses: [422],
   },
 });

@@ -1,4 +1,4 @@
-import type { ColumnMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
+import type { ColumnMatch, GuessedMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
 import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
 import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
 import Joi from 'joi';
@@ -107,7 +107,8 @@ export interface PrintList {
   taken: number;
   /** Lines that were in the shop already. */
   known: number;
-  match: ColumnMatch;
+  /** As it was matched last, or as its heads and dates say. */
+  match: GuessedMatch;
   at: number;
 }
 
@@ -146,6 +147,7 @@ const matchField = Joi.object({
     .label('Columns'),
   dayFirst: Joi.boolean().required().label('Day first'),
   durationUnit: Joi.string().valid('s', 'min', 'h').required().label('Unit of spans'),
+  weightUnit: Joi.string().valid('g', 'kg').label('Unit of weights'),
 })
   .required()
   .label('Columns');

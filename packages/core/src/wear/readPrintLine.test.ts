@@ -102,6 +102,7 @@ test('columns are guessed by their heads, dates by what they can only mean', () 
     columns: { machine: 0, note: 1, ended: 2, duration: 3, material: 4, grams: 5, held: 6, failure: 7, release: 8 },
     dayFirst: false,
     durationUnit: 'min',
+    weightUnit: 'g',
   });
   expect(guessColumns(['a', 'b'], []).columns).toEqual({});
   // A head that is the column's own name goes before one that only holds a like word.
@@ -138,6 +139,31 @@ test.each([
   ['', null],
 ])('“%s” is a weight', (text, grams) =>
   expect(read(['Dunlin', '25.11.2026 14:20', 'ok', '', text, '', ''])).toMatchObject({ ok: true, print: { grams } }),
+);
+
+test('kilograms are grams where cell or head says so; a unit in the cell counts first', () => {
+  const cells = (weight: string) => ['Dunlin', '25.11.2026 14:20', 'ok', '', weight, '', ''];
+  const asked = (weight: string, weightUnit?: 'g' | 'kg') =>
+    readPrintLine(cells(weight), { match: { ...match, weightUnit }, zone: 'UTC', now: AT });
+  expect(asked('0,25 kg')).toMatchObject({ print: { grams: 250 } });
+  expect(asked('0.25', 'kg')).toMatchObject({ print: { grams: 250 } });
+  expect(asked('12 g', 'kg')).toMatchObject({ print: { grams: 12 } });
+  expect(guessColumns(['Weight (kg)'], []).weightUnit).toBe('kg');
+});
+
+test.each([
+  [['03/04/2026', '25/11/2026'], true],
+  [['03/04/2026', '11/25/2026'], false],
+  [['03/04/2026', '04/04/2026'], null],
+  [['04/04/2026'], true],
+  [['2026-04-03', '3.4.2026'], true],
+])('dates %j: the day leads, %s', (dates, dayFirst) =>
+  expect(
+    guessColumns(
+      ['ended'],
+      dates.map((one) => [one]),
+    ).dayFirst,
+  ).toBe(dayFirst),
 );
 
 test.each(['about 12', '12 or 13', '1.2.3', '-4', '12.', '1e3', '1000001'])('“%s” is no weight', (text) =>

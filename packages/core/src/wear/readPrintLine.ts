@@ -22,7 +22,12 @@ export interface ColumnMatch {
   columns: Partial<Record<PrintColumn, number>>;
   dayFirst: boolean;
   durationUnit: 's' | 'min' | 'h';
+  /** What a bare weight is in; left out: grams. */
+  weightUnit?: 'g' | 'kg' | undefined;
 }
+
+/** A match as it is guessed. dayFirst null: the dates of the list can be read either way, and it has to be said. */
+export type GuessedMatch = Omit<ColumnMatch, 'dayFirst'> & { dayFirst: boolean | null };
 
 /** Characters of a cell that are looked at: more say nothing of a print. */
 const LONGEST_CELL = 500;
@@ -32,7 +37,7 @@ const HEADS: Record<PrintColumn, RegExp> = {
   ended: /\b(end\w*|finish\w*|complet\w*|date|time|timestamp|when)\b/,
   held: /\b(held|result|status|success|outcome|ok|state)\b/,
   material: /\b(material|filament|resin|type)\b/,
-  grams: /\b(grams?|g|weight|mass|used)\b/,
+  grams: /\b(grams?|g|kg|weight|mass|used)\b/,
   duration: /\b(duration|print time|hours?|minutes?|took|length|elapsed)\b/,
   failure: /\b(failure|fail\w*|reason|defect|cause|problem)\b/,
   release: /\b(release\w*|removal|removed|came off)\b/,
@@ -55,7 +60,7 @@ const CHOOSING: readonly PrintColumn[] = [
  * Which column probably holds what, by the heads of a list and a few of its lines.
  * @example guessColumns(['Printer', 'Finished', 'Result'], []).columns // { machine: 0, held: 2, ended: 1 }
  */
-export function guessColumns(heads: readonly string[], sample: readonly (readonly string[])[]): ColumnMatch {
+export function guessColumns(heads: readonly string[], sample: readonly (readonly string[])[]): GuessedMatch {
   const plain = heads.map((head) =>
     head
       .slice(0, 100)
@@ -73,11 +78,22 @@ export function guessColumns(heads: readonly string[], sample: readonly (readonl
     free.delete(found);
   }
   const ended = columns.ended === undefined ? [] : sample.map((cells) => cells[columns.ended!] ?? '');
-  // 25/11/2026 can only have its day first, 11/25/2026 only its month.
-  const monthFirst = ended.some((text) => /^\d{1,2}[/-](1[3-9]|2\d|3[01])[/-]\d{4}/.test(text.trim()));
-  const head = columns.duration === undefined ? '' : plain[columns.duration]!;
-  const durationUnit = /\bmin/.test(head) ? 'min' : /\b(h|hours?|hrs?)\b/.test(head) ? 'h' : 's';
-  return { columns, dayFirst: !monthFirst, durationUnit };
+  const headOf = (column: PrintColumn) => (columns[column] === undefined ? '' : plain[columns[column]]!);
+  const span = headOf('duration');
+  const durationUnit = /\bmin/.test(span) ? 'min' : /\b(h|hours?|hrs?)\b/.test(span) ? 'h' : 's';
+  const weightUnit = /\b(kg|kilos?|kilograms?)\b/.test(headOf('grams')) ? 'kg' : 'g';
+  return { columns, dayFirst: leads(ended), durationUnit, weightUnit };
+}
+
+/** Whether the day leads in dates like 3/4/2026: 25/11/2026 can only have it first, 11/25/2026 only its month. */
+function leads(dates: readonly string[]): boolean | null {
+  const parted = dates.flatMap((text) => {
+    const [, first, second] = /^\s{0,8}(\d{1,2})[/-](\d{1,2})[/-]\d{4}/.exec(text) ?? [];
+    return first === undefined ? [] : [[Number(first), Number(second)] as const];
+  });
+  if (parted.some(([first]) => first > 12)) return true;
+  if (parted.some(([, second]) => second > 12)) return false;
+  return parted.some(([first, second]) => first !== second) ? null : true;
 }
 
 export interface ReadPrint {
@@ -125,7 +141,7 @@ export function readPrintLine(
     faults.held =
       cell('held') === '' ? 'Whether it held is missing.' : `“${short(cell('held'))}” says neither held nor failed.`;
   if (held === true && failure !== null) faults.failure = 'It held, and yet it says how it failed.';
-  const grams = amount(cell('grams'));
+  const grams = amount(cell('grams'), match.weightUnit);
   if (grams === undefined) faults.grams = `“${short(cell('grams'))}” is not a weight in grams.`;
   const duration = cell('duration') === '' ? null : readSpan(cell('duration'), match.durationUnit);
   if (duration === null && cell('duration') !== '')
@@ -147,15 +163,13 @@ export function readPrintLine(
   };
 }
 
-/** A weight, with a decimal comma or a "g" behind it; null for an empty cell, undefined for what is none. */
-function amount(text: string): number | null | undefined {
+/** A weight in grams, with a decimal comma, and a unit that counts before the list's; null for an empty cell, undefined for what is none. */
+function amount(text: string, unit: ColumnMatch['weightUnit'] = 'g'): number | null | undefined {
   if (text === '') return null;
-  const plain = text
-    .slice(0, 40)
-    .replace(/\s{0,8}g(rams?)?$/i, '')
-    .replace(',', '.');
-  const value = /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : NaN;
-  return value >= 0 && value <= 1e6 ? value : undefined;
+  const [, figure = '', named] = /^(\d{1,9}(?:[.,]\d{1,20})?)\s{0,8}(g|grams?|kg)?$/i.exec(text) ?? [];
+  const value = figure === '' ? NaN : Number(figure.replace(',', '.'));
+  const grams = /^kg$/i.test(named ?? unit) ? 1000 * value : value;
+  return grams >= 0 && grams <= 1e6 ? grams : undefined;
 }
 
 const short = (text: string) => (text.length > 24 ? `${text.slice(0, 24)}…` : text);
