@@ -298,7 +298,10 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
   compareMaps: [compareMaps, { before: points, after: dip, noise: 0.01 }],
   splitShape: [
     splitShape,
-    { maps: [{ machine: 'm', sheet: 's', turned: 0, flipped: false, points: [0, 2, 6, 8].map((i) => dip[i]!) }], flat: [] },
+    {
+      maps: [{ machine: 'm', sheet: 's', turned: 0, flipped: false, points: [0, 2, 6, 8].map((i) => dip[i]!) }],
+      flat: [],
+    },
   ],
   compareFirstLayer: [
     (ask: Omit<Parameters<typeof compareFirstLayer>[0], 'map'>) =>

@@ -41,7 +41,7 @@ const COLUMN_NAMES: Record<PrintColumn, string> = {
   ended: 'When it ended',
   held: 'Whether it held',
   material: 'Material',
-  grams: 'Grams',
+  grams: 'Weight',
   duration: 'How long it took',
   failure: 'How it failed',
   release: 'How it came off',
@@ -184,6 +184,11 @@ function ListView({ list }: { list: PrintList }) {
       }
     >
       <Words tone="steel">{`${list.lines} ${list.lines === 1 ? 'line' : 'lines'}${list.taken > 0 ? `, ${list.taken} taken before` : ''}`}</Words>
+      {match === null ? (
+        <Notice kind="due" title="Day or month first?" testID="list-dates">
+          No date of this list says which part is the day. Say below what 3/4/2026 is in it.
+        </Notice>
+      ) : null}
       {progress ? (
         <Notice
           kind={progress.running ? 'hold' : 'ready'}
