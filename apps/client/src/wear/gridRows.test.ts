@@ -10,6 +10,16 @@ test('a time alone is the last time that the clock showed it', () => {
   expect(withDay('25.11.2026 14:20', NOW)).toBe('25.11.2026 14:20');
 });
 
+test('a date that can be read either way is not guessed at', () => {
+  const dated = (ended: string) => read({ machine: 'Dunlin', ended, held: 'yes' });
+  expect(dated('03/04/2026 10:00')).toMatchObject({
+    ok: false,
+    faults: { ended: expect.stringContaining('Day or month') },
+  });
+  expect(dated('25/10/2026 10:00')).toMatchObject({ print: { endedAt: Date.UTC(2026, 9, 25, 10) } });
+  expect(dated('10/25/2026 10:00')).toMatchObject({ print: { endedAt: Date.UTC(2026, 9, 25, 10) } });
+});
+
 test('rows are read with machines by name or tag, decimal commas and failures', () => {
   expect(read({ machine: 'm-001', ended: '2026-11-25T10:00Z', held: 'no', grams: '12,5', failure: 'warped' })).toEqual({
     ok: true,

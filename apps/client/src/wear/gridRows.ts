@@ -1,4 +1,4 @@
-import { readPrintLine, type ColumnMatch } from '@even-bed/core/wear/readPrintLine';
+import { dayLeads, readPrintLine, type ColumnMatch } from '@even-bed/core/wear/readPrintLine';
 
 /** One line of the grid as it is typed. */
 export interface GridRow {
@@ -12,11 +12,11 @@ export interface GridRow {
 export const GRID_COLUMNS: readonly (keyof GridRow)[] = ['machine', 'ended', 'held', 'material', 'grams', 'failure'];
 export const EMPTY_ROW: GridRow = { machine: '', ended: '', held: '', material: '', grams: '', failure: '' };
 
-const MATCH: ColumnMatch = {
+const match = (dayFirst: boolean): ColumnMatch => ({
   columns: { machine: 0, ended: 1, held: 2, material: 3, grams: 4, failure: 5 },
-  dayFirst: true,
+  dayFirst,
   durationUnit: 's',
-};
+});
 
 /** A time alone ("14:20") means today, or yesterday when that is still to come. */
 export function withDay(text: string, now: number): string {
@@ -40,7 +40,13 @@ export function readRow(
   }: { machines: readonly { id: string; name: string; tag: string }[]; zone: string; now: number },
 ) {
   const cells = GRID_COLUMNS.map((column) => (column === 'ended' ? withDay(row.ended, now) : row[column]));
-  const line = readPrintLine(cells, { match: MATCH, zone, now });
+  const dayFirst = dayLeads([row.ended]);
+  if (dayFirst === null)
+    return {
+      ok: false as const,
+      faults: { ended: 'Day or month first? Write 2026-04-03, or with dots and the day first: 3.4.2026.' },
+    };
+  const line = readPrintLine(cells, { match: match(dayFirst), zone, now });
   if (!line.ok) return line;
   const typed = line.print.machine.toLowerCase();
   const machine = machines.find(({ name, tag }) => name.toLowerCase() === typed || tag.toLowerCase() === typed);

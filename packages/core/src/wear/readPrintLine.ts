@@ -82,11 +82,11 @@ export function guessColumns(heads: readonly string[], sample: readonly (readonl
   const span = headOf('duration');
   const durationUnit = /\bmin/.test(span) ? 'min' : /\b(h|hours?|hrs?)\b/.test(span) ? 'h' : 's';
   const weightUnit = /\b(kg|kilos?|kilograms?)\b/.test(headOf('grams')) ? 'kg' : 'g';
-  return { columns, dayFirst: leads(ended), durationUnit, weightUnit };
+  return { columns, dayFirst: dayLeads(ended), durationUnit, weightUnit };
 }
 
-/** Whether the day leads in dates like 3/4/2026: 25/11/2026 can only have it first, 11/25/2026 only its month. */
-function leads(dates: readonly string[]): boolean | null {
+/** Whether the day leads in dates like 3/4/2026: 25/11/2026 can only have it first, 11/25/2026 only its month; null: open. */
+export function dayLeads(dates: readonly string[]): boolean | null {
   const parted = dates.flatMap((text) => {
     const [, first, second] = /^\s{0,8}(\d{1,2})[/-](\d{1,2})[/-]\d{4}/.exec(text) ?? [];
     return first === undefined ? [] : [[Number(first), Number(second)] as const];
