@@ -28,7 +28,7 @@ import { MM_OF, writtenUnit, type Written } from './writtenUnit';
  *
  * A matrix without positions can't be placed: `needs` then lists what to ask and `points` stays empty. Whatever could be
  * read in two ways is a question in `questions`; one that nobody answered has `taken` null.
- * The text's sign is converted here and nowhere else; what was felt by hand is always + higher.
+ * The text's sign and unit are converted here and nowhere else; what was felt by hand is always + higher.
  *
  * @param text as printed or typed, at most LONGEST_TEXT characters
  * @returns points in mm, + higher, the grid if there is one, and warnings by line
@@ -45,20 +45,20 @@ export function parseHeights(text: string, options: ParseOptions = {}): ParsedHe
   const reader: Reader = { options, warnings: [], questions: [] };
   const plain = plainText(text);
 
+  const understood = (layout: ParsedHeights['layout'], raw: RawPoints | RawMatrix) => {
+    const units = writtenUnit(plain, placesOf(raw), reader);
+    return raw.kind === 'points' ? placed(layout, raw, reader, units) : laidOut(layout, raw, reader, units);
+  };
+
   const json = readJsonHeights(plain, reader);
-  const units = (raw: RawPoints | RawMatrix) => writtenUnit(plain, placesOf(raw), reader);
-  if (json)
-    return json.kind === 'points'
-      ? placed('json', json, reader, units(json))
-      : laidOut('json', json, reader, units(json));
+  if (json) return understood('json', json);
 
   const lines = withoutQuotes(plain).split('\n');
   const labelled = readLabelled(lines, reader);
-  if (labelled) return placed('labelled', labelled, reader, units(labelled));
+  if (labelled) return understood('labelled', labelled);
 
   const table = readTable(lines, reader);
-  if (table?.kind === 'points') return placed('points', table, reader, units(table));
-  if (table) return laidOut('matrix', table, reader, units(table));
+  if (table) return understood(table.kind, table);
 
   throw new UnreadableHeights(
     'no-heights',
