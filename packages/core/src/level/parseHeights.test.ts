@@ -201,6 +201,11 @@ describe('parseHeights warns by line', () => {
     );
   });
 
+  test('a radius and an angle are no x and y', () => {
+    expect(() => parseHeights('r,theta,z\n0,0,0.1\n50,90,0.2\n50,180,0.15')).toThrow('a radius and an angle');
+    expect(parseHeights('x,y,z,angle\n0,0,0.1,5\n100,0,0.2,5\n0,100,0.1,5').points).toHaveLength(3);
+  });
+
   test('a word in a cell is named', () => {
     const parsed = parseHeights('x;y;z\n0;0;0,1\n10;0;oops\n0;10;0,2');
     expect(parsed.points).toHaveLength(2);

@@ -1,3 +1,4 @@
+import { UnreadableHeights } from './errors';
 import type { HeightPoint } from './HeightPoint';
 import { lastRun } from './lastRun';
 import { looksLikePoints } from './looksLikePoints';
@@ -7,6 +8,8 @@ import { pickHeight } from './pickHeight';
 import { tableRows, type TableRow } from './tableRows';
 
 const AXIS_NAME = /^\W{0,10}(?:bed|probe)?[ _]?([xy])(?:$|[^a-z])/i;
+/** A head of places that are no x and y. */
+const ANGLE = /^\W{0,10}(?:theta|angle|phi|azimuth|θ)(?:$|[^a-z])/i;
 /** A head of a column that may hold heights. */
 const HEIGHT_NAME =
   /^\W{0,10}(?:bed|probe|measured)?[ _-]?(z|dz|h|heights?|reading|result|measured|value|probed|touch|trigger|triggered|contact|delta|level|offset|gap|depth|clearance|distance)(?:$|[^a-z])/i;
@@ -20,6 +23,11 @@ export function readTable(lines: readonly string[], reader: Reader): RawPoints |
   const bare = bareColumns(rows, options.layout);
   if (bare) {
     const { numeric, skip } = bare;
+    if (rows.some(({ line, written }) => line < numeric[0]!.line && written.some((cell) => ANGLE.test(cell))))
+      throw new UnreadableHeights(
+        'no-heights',
+        'Places are told by a radius and an angle here. Write them as x and y, in mm.',
+      );
     const width = numeric[0]!.cells.length;
     if (options.layout !== 'points') {
       warnings.push({
