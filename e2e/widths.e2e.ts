@@ -156,7 +156,7 @@ async function atEachSize(page: Page, view: string, faults: string[]) {
   for (const [name, size] of Object.entries(SIZES)) {
     await page.setViewportSize(size);
     // What measures itself is drawn once more.
-    await page.waitForTimeout(150);
+    await page.waitForTimeout(80);
     for (const fault of await faultsOf(page)) faults.push(`${view}, ${name}: ${fault}`);
   }
 }
