@@ -2,8 +2,7 @@ import type { LevelNote, MachineOverview, MachineZero, Plan } from '@even-bed/co
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import { SKIRT_SIDES, skirtTrim, type LineLook, type SkirtRound, type SkirtSide } from '@even-bed/core/level/skirtTrim';
 import { stiffBed } from '@even-bed/core/level/stiffBed';
-import type { Page } from 'playwright-core';
-import { beginCheck, choose, eventually, listen, PHONE, TestShop, unfold } from './shop';
+import { beginCheck, choose, eventually, listen, PHONE, tap, TestShop, unfold } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -11,10 +10,6 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const tap = async (page: Page, testId: string) => {
-  await page.getByTestId(testId).click();
-  await page.waitForTimeout(380);
-};
 const bookSays = (words: string) =>
   eventually(async () => {
     const { items } = await shop.get<{ items: { text: string }[] }>(`/book?search=${encodeURIComponent(words)}`);

@@ -4,7 +4,7 @@ import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
 import { v7 as uuid } from 'uuid';
 import { phonePhoto } from './pictures';
-import { choose, eventually, listen, PHONE, TestShop, WIDE } from './shop';
+import { choose, eventually, listen, PHONE, TestShop, WIDE, tap } from './shop';
 
 const HOUR = 3_600_000;
 let shop: TestShop;
@@ -15,11 +15,6 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-/** A tap, and the pause that a hand in a glove makes before the next. */
-const tap = async (where: Page, testId: string) => {
-  await where.getByTestId(testId).click();
-  await where.waitForTimeout(400);
-};
 /** A card begins with a step. */
 const at = (where: Page, step: string) => where.getByTestId(`card-${step}`).waitFor();
 const read = async (where: Page, values: Record<string, string>) => {

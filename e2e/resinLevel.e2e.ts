@@ -1,6 +1,6 @@
 import type { LevelNote, MachineLevels, MachineZero } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
-import { choose, eventually, PHONE, TestShop, unfold, WIDE } from './shop';
+import { choose, eventually, PHONE, TestShop, unfold, WIDE, tap } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -8,10 +8,6 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const tap = async (page: Page, testId: string) => {
-  await page.getByTestId(testId).click();
-  await page.waitForTimeout(400);
-};
 const at = (page: Page, step: string) => page.getByTestId(`card-${step}`).waitFor();
 const tickAll = async (page: Page) => {
   for (const check of await page.getByTestId(/^check-/).all()) await check.click();

@@ -5,7 +5,7 @@ import { FEELERS, surveyLines } from '@even-bed/core/level/lightSurvey';
 import { layerPlaces } from '@even-bed/core/level/compareFirstLayer';
 import type { Page } from 'playwright-core';
 import { phonePhoto } from './pictures';
-import { choose, eventually, PHONE, TestShop, unfold, WIDE } from './shop';
+import { choose, eventually, PHONE, tap, TestShop, unfold, WIDE } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -13,10 +13,6 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const tap = async (page: Page, testId: string) => {
-  await page.getByTestId(testId).click();
-  await page.waitForTimeout(380);
-};
 const machineBy = async (name: string) =>
   (await shop.get<{ items: MachineOverview[] }>('/machines')).items.find((machine) => machine.name === name)!;
 const shapesOf = async (machineId: string) =>

@@ -333,3 +333,9 @@ export async function eventually<T>(attempt: () => Promise<T>): Promise<T> {
     }
   }
 }
+
+/** A tap, and the moment in which the app takes no second one: a bounced tap presses nothing else. */
+export async function tap(page: Page, testId: string): Promise<void> {
+  await page.getByTestId(testId).click();
+  await page.waitForTimeout(400);
+}
