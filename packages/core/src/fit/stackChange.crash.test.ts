@@ -1,13 +1,14 @@
-import { METALS } from './inductiveProbe';
+import { METALS, SENSED } from './inductiveProbe';
 import { stackChange, type FitLayer, type StackChangeInput, type ZFinding } from './stackChange';
 import { follow, sensesOf, type StackMachine } from './stackMachine.fixture';
 import { seededRandom } from '../level/seededMap.fixture';
+import { proved, trials } from '../simulated/prove.fixture';
 import { spacerSolid } from './spacerSolid';
 
 const pick = <T>(random: () => number, values: readonly T[]): T => values[Math.floor(random() * values.length)]!;
 const upTo = (random: () => number, most: number) => Math.round(random() * most * 1000) / 1000;
 
-function situation(seed: number): StackMachine {
+function situation(seed: number): StackMachine & { real: FitLayer[] } {
   const random = seededRandom(seed);
   const family = pick(random, ['filament', 'resin'] as const);
   const layers = (n: number): FitLayer[] =>
@@ -34,14 +35,18 @@ function situation(seed: number): StackMachine {
       above: random() < 0.8 ? 0.5 + upTo(random, 3) : null,
     },
   ] as const satisfies readonly ZFinding[]);
-  const before = [plate, ...layers(Math.floor(random() * 3))];
+  const real = [plate, ...layers(Math.floor(random() * 3))];
+  // Now and then nobody says what lay there, or that it was metal: the machine senses it all the same.
+  const unsaid = finding.by === 'inductive-probe' ? random() : 1;
+  const before =
+    unsaid < 0.07 ? [] : unsaid < 0.15 ? real.map((layer) => ({ ...layer, metal: null })) : real;
   const after = random() < 0.1 ? layers(1 + Math.floor(random() * 2)) : [plate, ...layers(Math.floor(random() * 3))];
   const senses = sensesOf(random);
   const adjusters = random() < 0.5 ? null : { up: upTo(random, 4), down: upTo(random, 4) };
   const turned =
     random() < 0.5 ? {} : { pitch: pick(random, [0.5, 0.7]), clockwise: pick(random, ['raises', 'lowers'] as const) };
   const slackTrue =
-    finding.by === 'inductive-probe' ? clearToday(finding, before, senses) : random() < 0.5 ? 0 : upTo(random, 4);
+    finding.by === 'inductive-probe' ? clearToday(finding, real, senses) : random() < 0.5 ? 0 : upTo(random, 4);
   const input: StackChangeInput = {
     before,
     after,
@@ -53,7 +58,7 @@ function situation(seed: number): StackMachine {
     spacerLayer: random() < 0.2 ? null : pick(random, [0.1, 0.15, 0.2, 0.28, 0.3]),
     slack: random() < 0.5 ? slackTrue : null,
   };
-  return { input, slack: slackTrue, senses };
+  return { input, slack: slackTrue, senses, real };
 }
 
 /** What the nozzle is clear of the surface by when the probe trips today; a probe that works today stands clear. */
@@ -64,11 +69,11 @@ function clearToday(
 ) {
   const at = before.findLastIndex(({ metal }) => metal != null);
   const over = before.slice(at + 1).reduce((sum, { thickness }) => sum + thickness, 0);
-  return (finding.range ?? 4) * senses[before[at]!.metal!] - over - (finding.above ?? 2);
+  return (finding.range ?? 4) * senses(before[at]!) - over - (finding.above ?? 2);
 }
 
 /** Is there an order of steps that a person could do and that ends clear of the surface, by trying the moves there are? */
-function couldBeSafe({ input, slack, senses }: StackMachine): boolean {
+function couldBeSafe({ input }: StackMachine): boolean {
   const { finding, adjusters, family } = input;
   const change =
     input.after.reduce((sum, { thickness }) => sum + thickness, 0) -
@@ -76,14 +81,26 @@ function couldBeSafe({ input, slack, senses }: StackMachine): boolean {
   if (finding.by === 'inductive-probe') {
     const at = input.after.findLastIndex(({ metal }) => metal != null);
     if (at < 0) return false;
-    // The metal may be one that is sensed as little as its kind is known for: safe has to hold for it too.
-    const tried = { ...input, after: input.after };
-    const least = { steel: 1, stainless: 0.6, aluminium: 0.3, brass: 0.3, copper: 0.2, other: 0.2 };
-    const worst = { ...senses, [input.after[at]!.metal!]: least[input.after[at]!.metal!] };
-    for (let lower = 0; lower <= finding.above! - 0.5 + 1e-9; lower += 0.005) {
-      const steps = [{ do: 'probe', way: 'lower', by: lower }, { do: 'home' }, { do: 'zero-anew' }] as const;
-      if (follow({ input: tried, slack, senses: worst }, steps).worst >= 0) return true;
-    }
+    // Label and metal may be such as are sensed from as near as they are known for: safe has to hold for them too. Where
+    // today's gap was looked at, or the machine is known to work, the same piece is sensed as it is today.
+    const top = input.after[at]!;
+    const over = (layers: readonly FitLayer[], i: number) =>
+      layers.slice(i + 1).reduce((sum, { thickness }) => sum + thickness, 0);
+    const was = input.before.findLastIndex(({ metal }) => metal != null);
+    const label = 0.81 * finding.range! * SENSED[top.metal!][0];
+    const works =
+      was < 0
+        ? 0
+        : (((input.slack ?? 0) + over(input.before, was) + finding.above!) *
+            (input.before[was]!.name === top.name && input.before[was]!.thickness === top.thickness
+              ? 1
+              : SENSED[top.metal!][0])) /
+          (input.before[was]!.name === top.name && input.before[was]!.thickness === top.thickness
+            ? 1
+            : SENSED[input.before[was]!.metal!][1]);
+    const least = Math.max(label, works) - over(input.after, at);
+    for (let lower = 0; lower <= finding.above! - 0.5 + 1e-9; lower += 0.005)
+      if (least - (finding.above! - lower) >= 0) return true;
     return false;
   }
   const [up, down] = [adjusters?.up ?? 0, adjusters?.down ?? 0];
@@ -92,9 +109,10 @@ function couldBeSafe({ input, slack, senses }: StackMachine): boolean {
   return (input.slack ?? 0) - change + most >= 0;
 }
 
-test('over 20,000 situations the steps, followed to the letter, never end in the surface; each refusal is one', () => {
+const SITUATIONS = trials(40_000, 8_000);
+test(`over ${SITUATIONS} situations the steps, followed to the letter, never end in the surface; each refusal is one`, () => {
   const seen = { none: 0, do: 0, ask: 0, stop: 0 };
-  for (let seed = 1; seed <= 20_000; seed++) {
+  for (let seed = 1; seed <= SITUATIONS; seed++) {
     const machine = situation(seed);
     // A probe that stands in the surface today is no machine.
     if (machine.input.finding.by === 'inductive-probe' && machine.slack < 0.05) continue;
@@ -111,14 +129,15 @@ test('over 20,000 situations the steps, followed to the letter, never end in the
       if (couldBeSafe(machine)) throw new Error(`refused: ${about()}`);
       continue;
     }
-    const { worst, atZero, tripped } = follow(machine, result.steps);
-    if (!tripped || !(worst >= -0.01 - 1e-9) || !(atZero <= result.gap + 0.01 + 1e-9))
+    const { worst, atZero, tripped } = follow({ ...machine, input: { ...machine.input, before: machine.real } }, result.steps);
+    if (!tripped || !(worst >= -0.01 - 1e-9) || !(Math.abs(atZero - result.gap) <= 0.01 + 1e-9))
       throw new Error(`${worst} at worst, ${atZero} at zero, said ${result.gap}: ${about()}`);
   }
-  expect(seen.do).toBeGreaterThan(8_000);
-  expect(seen.stop).toBeGreaterThan(300);
-  expect(seen.none).toBeGreaterThan(500);
-  expect(seen.ask).toBeGreaterThan(100);
+  expect(seen.do).toBeGreaterThan(0.4 * SITUATIONS);
+  expect(seen.stop).toBeGreaterThan(0.015 * SITUATIONS);
+  expect(seen.none).toBeGreaterThan(0.02 * SITUATIONS);
+  expect(seen.ask).toBeGreaterThan(0.005 * SITUATIONS);
+  proved('stack', 'in the surface at any step', `0 of ${seen.do + seen.none}`);
 });
 
 test('without the steps the same machines do end in the surface: the model can tell', () => {

@@ -190,7 +190,7 @@ function answerTo(input: StackChangeInput, change: number): Answer {
   // Home lies away from the surface: it stays safe, and the way from there to zero changes.
   if (input.home === 'away') {
     const zero = zeroBy(change);
-    return { verdict: 'do', steps: [home, ...zero.steps], collides: 0, gap: zero.over };
+    return { verdict: 'do', steps: homeBetween([], zero.steps), collides: 0, gap: zero.over };
   }
   if (finding.by === 'fixed' && change > 0) return fixedThicker(input, change, collides);
   const tripped = tripMoved(input, finding, moves, change);
@@ -198,7 +198,7 @@ function answerTo(input: StackChangeInput, change: number): Answer {
   const rest = takeUp(input, tidyLength(tripped.shift - change));
   return {
     verdict: 'do',
-    steps: [...tripped.steps, ...rest.before, home, ...rest.after],
+    steps: homeBetween([...tripped.steps, ...rest.before], rest.after),
     collides,
     gap: rest.gap,
   };
@@ -261,10 +261,9 @@ function takeUp(input: StackChangeInput, gap: number): { before: StackStep[]; af
 
 /** Thicker, and the trip point can't move: the adjusters open what home needs, zero the rest. */
 function fixedThicker(input: StackChangeInput, change: number, collides: number): Answer {
-  const home: StackStep = { do: 'home' };
   if (collides < NOTHING) {
     const zero = zeroBy(change);
-    return { verdict: 'do', steps: [home, ...zero.steps], collides: 0, gap: zero.over };
+    return { verdict: 'do', steps: homeBetween([], zero.steps), collides: 0, gap: zero.over };
   }
   const opens = waysOf(input).opens;
   const have = opens === 'raise' ? (input.adjusters?.up ?? 0) : (input.adjusters?.down ?? 0);
@@ -280,7 +279,7 @@ function fixedThicker(input: StackChangeInput, change: number, collides: number)
   const adjust = adjusted(input, collides, 'opens')!;
   const rest = tidyLength(change - adjust.by);
   const zero = rest > 0 ? zeroBy(rest) : { steps: [], over: -rest };
-  return { verdict: 'do', steps: [adjust, home, ...zero.steps], collides, gap: zero.over };
+  return { verdict: 'do', steps: homeBetween([adjust], zero.steps), collides, gap: zero.over };
 }
 
 /** Zero by so much further from the surface (− nearer), in hundredths, to the safe side. `over`: the gap it leaves. */
@@ -326,13 +325,11 @@ function overMetal(input: StackChangeInput, finding: Extract<ZFinding, { by: 'in
   const after = topMetal(input.after);
   const home: StackStep = { do: 'home' };
   if (after === null) return { verdict: 'stop', why: 'no-metal', steps: [], collides: heightOf(input.after), gap: 0 };
-  // What the probe tripped over before is not said: nothing is known of where it tripped.
-  if (before === null) return { verdict: 'do', steps: [home, { do: 'zero-anew' }], collides: 0, gap: 0 };
   const answer = throughTheTop({
     before,
     after,
-    sameMetal:
-      before.metal === after.metal &&
+    samePiece:
+      before?.metal === after.metal &&
       before.layer.name === after.layer.name &&
       before.layer.thickness === after.layer.thickness,
     range: finding.range ?? null,
@@ -341,25 +338,29 @@ function overMetal(input: StackChangeInput, finding: Extract<ZFinding, { by: 'in
   });
   switch (answer.kind) {
     case 'none':
-      return { verdict: 'none', steps: [home], collides: 0, gap: Math.max(0, before.over - after.over) };
+      return { verdict: 'none', steps: [home], collides: 0, gap: Math.max(0, before!.over - after.over) };
     case 'unknown':
       return { verdict: 'ask', steps: [], missing: answer.missing, collides: 0, gap: 0 };
     case 'refused':
       return { verdict: 'stop', why: 'probe-reach', steps: [], collides: answer.hits, gap: 0 };
     case 'do': {
-      const zero = answer.zero === null ? { steps: [{ do: 'zero-anew' } as const], over: 0 } : zeroBy(answer.zero);
-      return {
-        verdict: 'do',
-        steps: [
-          ...(answer.lower > 0 ? [{ do: 'probe', way: 'lower', by: answer.lower } as const] : []),
-          home,
-          ...zero.steps,
-        ],
-        collides: tidyLength(answer.hits),
-        gap: zero.over,
-      };
+      const probe: StackStep[] = answer.lower > 0 ? [{ do: 'probe', way: 'lower', by: answer.lower }] : [];
+      const known = { verdict: 'do', collides: tidyLength(answer.hits) } as const;
+      if (answer.zero !== null) {
+        const zero = zeroBy(answer.zero);
+        return { ...known, steps: homeBetween(probe, zero.steps), gap: zero.over };
+      }
+      // The old zero might lie in the surface: it goes out of the way first, and is set anew at the end.
+      const away = zeroBy(answer.away).steps;
+      return { ...known, steps: [...homeBetween(probe, away), { do: 'zero-anew' }], gap: 0 };
     }
   }
+}
+
+/** What opens the gap stands before homing, what closes it after: nothing that goes to zero in between is too near. */
+function homeBetween(before: readonly StackStep[], zero: readonly StackStep[]): StackStep[] {
+  const opens = zero.filter((step) => step.do === 'zero' && step.way === 'further');
+  return [...before, ...opens, { do: 'home' }, ...zero.filter((step) => !opens.includes(step))];
 }
 
 /** The topmost metal and what lies over it, mm; null when no layer is metal. */

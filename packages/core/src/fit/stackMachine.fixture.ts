@@ -1,5 +1,5 @@
-import { SENSED, type Metal } from './inductiveProbe';
-import type { StackChangeInput } from './stackChange';
+import { OFF_LABEL, SENSED } from './inductiveProbe';
+import type { FitLayer, StackChangeInput } from './stackChange';
 import type { StackStep } from './stackStep';
 
 /**
@@ -10,8 +10,8 @@ export interface StackMachine {
   input: StackChangeInput;
   /** True free gap when home trips today; told to the sum or not. */
   slack: number;
-  /** True share of the probe's range for each metal. */
-  senses: Record<Metal, number>;
+  /** True share of the probe's labelled range at which it senses a layer: its metal's, that piece's, and the label's own error. */
+  senses: (layer: FitLayer) => number;
 }
 
 interface State {
@@ -36,7 +36,7 @@ const FRAME = 40;
 const FAR = 200;
 
 export interface Outcome {
-  /** The smallest gap on the way: at the trip and at zero. − is in the surface. */
+  /** The smallest gap on the way: at the trip, and at zero as it is set after every step from homing on. − is in the surface. */
   worst: number;
   /** Gap at zero. */
   atZero: number;
@@ -82,7 +82,7 @@ export function follow({ input, slack, senses }: StackMachine, steps: readonly S
     if (finding.by === 'inductive-probe') {
       const at = layers.findLastIndex(({ metal }) => metal != null);
       if (at < 0) return null;
-      const reach = (finding.range ?? 4) * senses[layers[at]!.metal!];
+      const reach = (finding.range ?? 4) * senses(layers[at]!);
       return placeOfGap(reach - sum(layers.slice(at + 1)) - state.face, layers, state.adjusted);
     }
     // The riding piece reaches the frame's piece; a spacer and a screw's nose stand out against the way of travel.
@@ -109,6 +109,11 @@ export function follow({ input, slack, senses }: StackMachine, steps: readonly S
     return true;
   };
   let tripped = true;
+  let homed = false;
+  const goToZero = () => {
+    const there = trip(new_);
+    if (there !== null && !state.anew) worst = Math.min(worst, gapAt(there + state.toZero, new_, state.adjusted));
+  };
   for (const step of steps) {
     switch (step.do) {
       case 'spacer':
@@ -147,6 +152,7 @@ export function follow({ input, slack, senses }: StackMachine, steps: readonly S
         break;
       case 'home':
         tripped = home();
+        homed = true;
         break;
       case 'zero':
         state.toZero += (step.way === 'further' ? opens : -opens) * step.by;
@@ -155,6 +161,8 @@ export function follow({ input, slack, senses }: StackMachine, steps: readonly S
         state.anew = true;
         break;
     }
+    // Somebody sends it to zero right now.
+    if (homed) goToZero();
   }
   const there = trip(new_);
   if (there === null) tripped = false;
@@ -165,8 +173,15 @@ export function follow({ input, slack, senses }: StackMachine, steps: readonly S
   return { worst, atZero, tripped };
 }
 
-/** Shares of the range that the ranges of the table allow. */
-export const sensesOf = (random: () => number): Record<Metal, number> =>
-  Object.fromEntries(
-    Object.entries(SENSED).map(([metal, [least, most]]) => [metal, least + random() * (most - least)]),
-  ) as Record<Metal, number>;
+/** A machine's probe and its pieces of metal: each senses as some piece of its kind does, under a label that is off by up to a fifth. */
+export function sensesOf(random: () => number, label = true): StackMachine['senses'] {
+  const off = label ? OFF_LABEL[0] + random() * (OFF_LABEL[1] - OFF_LABEL[0]) : 1;
+  const pieces = new Map<string, number>();
+  return ({ name, thickness, metal }) => {
+    if (!metal) throw new Error(`${name} is no metal`);
+    const key = `${name} ${thickness} ${metal}`;
+    const [least, most] = SENSED[metal];
+    if (!pieces.has(key)) pieces.set(key, least + random() * (most - least));
+    return off * pieces.get(key)!;
+  };
+}

@@ -443,16 +443,62 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     says: /sensing distance.*face hangs/,
   },
   {
-    why: 'inductive, range 4, face 2.5 above, so 1.5 clear; 3 glass: 1.5 short, and 2.5 − 0.5 = 2.0 can be lowered',
+    why: 'inductive, face 2.5 above, looked at: 1.5 clear; 3 glass: 1.5 short, and 2.5 − 0.5 = 2.0 can be lowered',
+    input: {
+      before: [METAL_PLATE],
+      after: glassMetal(3),
+      finding: { by: 'inductive-probe', range: 4, above: 2.5 },
+      slack: 1.5,
+    },
+    change: 3,
+    verdict: 'do',
+    zero: 1,
+    says: /probe 2 mm lower.*zero 1 mm further.*Home/,
+  },
+  {
+    why: 'the same by its label alone: 4 may be 3.24, and 3.24 − 3 − 2.5 = 2.26 short is more than 2.0',
     input: {
       before: [METAL_PLATE],
       after: glassMetal(3),
       finding: { by: 'inductive-probe', range: 4, above: 2.5 },
     },
     change: 3,
+    verdict: 'stop',
+    says: /Don't home/,
+  },
+  {
+    why: 'no metal named before; aluminium under 4 glass: 4 × 0.81 × 0.3 − 4 − 1.5 = 4.5 short, 1.0 to lower: stop',
+    input: {
+      before: [],
+      after: [{ ...PLATE, metal: 'aluminium' as const }, layer(4, 'glass')],
+      finding: { by: 'inductive-probe', range: 4, above: 1.5 },
+    },
+    change: PLATE.thickness + 4,
+    verdict: 'stop',
+    says: /Don't home/,
+  },
+  {
+    why: 'no metal named before, and nothing of the probe: asked',
+    input: {
+      before: [layer(4, 'glass')],
+      after: [{ ...PLATE, metal: 'aluminium' as const }],
+      finding: { by: 'inductive-probe' },
+    },
+    change: PLATE.thickness - 4,
+    verdict: 'ask',
+    says: /sensing distance.*face hangs/,
+  },
+  {
+    why: 'stainless to another stainless: sensed at 0.6 to 0.9, so that the old zero may stand 8 × 1.19 × 0.3 = 2.9 too low',
+    input: {
+      before: [{ name: 'sheet A', thickness: 0.5, metal: 'stainless' as const }],
+      after: [{ name: 'sheet B', thickness: 0.5, metal: 'stainless' as const }],
+      finding: { by: 'inductive-probe', range: 8, above: 1.5 },
+    },
+    change: 0,
     verdict: 'do',
-    zero: 1,
-    says: /probe 2 mm lower.*Home.*zero 1 mm further/,
+    zero: 2.86,
+    says: /zero 2\.86 mm further.*Home.*zero anew with paper/,
   },
   {
     why: 'the same with 4 mm glass: 2.5 short and 2.0 to lower: the face would hang below, stop',
@@ -474,7 +520,9 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     },
     change: 0,
     verdict: 'do',
-    says: /probe 2 mm lower.*zero anew with paper/,
+    // The old zero may stand 4 × 1.19 × (1 − 0.3) − 2.0 = 1.332 in the surface: it goes out of the way first.
+    zero: 1.34,
+    says: /probe 2 mm lower.*zero 1\.34 mm further.*Home.*zero anew with paper/,
   },
   {
     why: 'the same, nothing said of the probe: asked',
