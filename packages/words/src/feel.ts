@@ -1,4 +1,4 @@
-import type { Feel, FeelFinding } from '@even-bed/core/level/feel';
+import type { Feel, FeelFinding, FeelStop } from '@even-bed/core/level/feel';
 import type { SeenFrom } from '@even-bed/core';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { figuresFor, type Reader } from './figures';
@@ -37,8 +37,6 @@ export function feelFindingWords(finding: FeelFinding, name: string): string {
       return `${name} moves about ${Math.round(100 * (1 - finding.share))} % less than its thread says: it sticks, slips, or has another thread.`;
     case 'moves-more':
       return `${name} moves about ${Math.round(100 * (finding.share - 1))} % more than its thread says: it may have another thread.`;
-    case 'does-not-answer':
-      return `${name} does not answer to its turns: it is stuck, or turns the other way round than is written down. Nozzle lifted, turn it back by as much and feel: better, and it is the other way round; the same, and it is stuck.`;
     case 'wont-hold-still':
       return 'Feels at one place contradict each other with no turn between: something gives. Look for a loose carriage, a soft spring, a sheet that isn’t down.';
     case 'near-its-end':
@@ -57,4 +55,57 @@ export function gaugeWords(
   const offset = `an offset of ${higher > 0 ? '−' : '+'}${size(Math.abs(higher), 3)}`;
   const screw = turns === null || turns === 0 ? '' : `, or the stop screw by ${Math.abs(turns)} of a turn`;
   return `Levelled with ${size(thickness, 3)}: the nozzle stands ${size(Math.abs(higher), 3)} ${way} than a common sheet leaves it. That is ${offset}${screw}.`;
+}
+
+/** Why feeling ends here, and what to do with the hands. `name`: the adjuster's, where one is meant. */
+export function feelStopWords(stop: FeelStop, name: string, reader: Reader): { title: string; words: string } {
+  switch (stop.why) {
+    case 'does-not-answer':
+      return {
+        title: `${name} doesn’t answer to its turns. Leave it alone`,
+        words:
+          'Lift the nozzle. Turn it a full turn back and watch from below: does the bed move? No: free or replace the screw. Yes, but the other way: put its direction right on the machine’s page. Then begin again.',
+      };
+    case 'turns-other-way':
+      return stop.adjuster === null
+        ? {
+            title: 'All adjusters turn the other way round than written down',
+            words:
+              'Lift the nozzle. Turn one clockwise, looking down, and watch from below whether the bed rises. Put the direction right on the machine’s page, then begin again.',
+          }
+        : {
+            title: `${name} turns the other way round than written down. Leave it alone`,
+            words:
+              'Lift the nozzle, turn it and watch from below whether the bed rises. Put its direction right on the machine’s page, then begin again.',
+          };
+    case 'spring-end':
+      return {
+        title: `${name} would have to go further than its spring allows. Leave it alone`,
+        words:
+          'Lift the nozzle. Turn it and watch from below: does the bed move with it? No: the screw is stuck or stripped. Yes: set all adjusters to the middle of their springs, move home instead, and begin again.',
+      };
+    case 'keys-say-nothing':
+      return {
+        title: 'The answers don’t follow the turns',
+        words:
+          'Nothing can be said from them. Check that the paper is the same, the nozzle is clean and home is where it was, then begin again.',
+      };
+    case 'wont-hold-still':
+      return {
+        title: 'The bed doesn’t hold still',
+        words:
+          'One place feels different again and again, with no turn between. Look for a loose carriage, a soft spring or a sheet that isn’t down, then begin again.',
+      };
+    case 'as-near-as-felt':
+      return {
+        title: `Even within ${figuresFor(reader).size(stop.within, 3)}, 19 times in 20`,
+        words: `This is as near as this feel can tell. For less, measure the gauge with calipers, or use a probe.`,
+      };
+    case 'too-long':
+      return {
+        title: 'So many touches, and it still can’t be told',
+        words:
+          'Stop here. Look for play: a loose carriage, worn threads, a sheet that isn’t down. A probe, or a thicker gauge, tells more.',
+      };
+  }
 }

@@ -276,10 +276,15 @@ export function layerWords(
             verdict: 'Thick where the map says high: its + means lower, or it is an old map.',
             next: `Settle the sign, or read the map anew.${zero}`,
           }
-        : {
-            verdict: 'Twice as thin where the map says high: this map is not of this bed.',
-            next: `Read it anew.${zero}`,
-          };
+        : way === 'partly'
+          ? {
+              verdict: 'With compensation off thickness should follow the map, and does so in part.',
+              next: `It may still be on in part, or the map is not quite of this bed: read it anew.${zero}`,
+            }
+          : {
+              verdict: 'Twice as thin where the map says high: this map is not of this bed.',
+              next: `Read it anew.${zero}`,
+            };
     if (verdict === 'sign' && slope)
       return { verdict: slope.value > 0 ? 'In this map + is higher.' : 'In this map + is lower.', next: on };
   }
@@ -297,10 +302,15 @@ export function layerWords(
             verdict: 'It goes the wrong way round: twice as thin where the bed is high.',
             next: `The sign is reversed: off until it is put right.${zero}`,
           }
-        : {
-            verdict: 'Thick where the bed is high: applied twice, or by an old map.',
-            next: `A new map first; then print again with it off.${zero}`,
-          };
+        : way === 'partly'
+          ? {
+              verdict: 'Compensation is applied in part: a little thin where the bed is high.',
+              next: `See whether it fades out with height, or whether its map is coarser than this bed.${zero}`,
+            }
+          : {
+              verdict: 'Thick where the bed is high: applied twice, or by an old map.',
+              next: `A new map first; then print again with it off.${zero}`,
+            };
     case 'else':
       return {
         verdict: 'Something else: places differ by more than the map and calipers make.',

@@ -3,11 +3,13 @@ import {
   FEELS,
   gapAt,
   MIDDLE,
+  NEAR,
   nextMove,
   outAt,
   replayFeel,
   startFeel,
   sureOf,
+  WITHIN,
   type Feel,
   type FeelEvent,
   type FeelState,
@@ -16,7 +18,14 @@ import { gaugeEffect, gaugeOf, GAUGE_KINDS, type GaugeAsk, type GaugeKind } from
 import { readLength } from '@even-bed/core/fleet/readLength';
 import { roundTurn } from '@even-bed/core/level/roundTurn';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
-import { FEEL_HINTS, feelFindingWords, feelTurnWords, gaugeWords, LIFT_FIRST } from '@even-bed/words/feel';
+import {
+  FEEL_HINTS,
+  feelFindingWords,
+  feelStopWords,
+  feelTurnWords,
+  gaugeWords,
+  LIFT_FIRST,
+} from '@even-bed/words/feel';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
@@ -199,7 +208,14 @@ function Feeling({
   const advised = nextMove(state);
   const middleFelt = state.history.some((event) => event.do === 'feel' && event.at === MIDDLE);
   // The middle last: what it says is shape, and no screw cures it.
-  const move = advised.do === 'done' && !middleFelt ? ({ do: 'feel', at: MIDDLE, again: false } as const) : advised;
+  const level = advised.do === 'done' || (advised.do === 'stop' && advised.why === 'as-near-as-felt');
+  const move = level && !middleFelt ? ({ do: 'feel', at: MIDDLE, again: false } as const) : advised;
+  const stop =
+    move.do === 'stop'
+      ? feelStopWords(move, 'adjuster' in move && move.adjuster !== null ? nameOf(move.adjuster) : '', currentManner())
+      : null;
+  // What is sure already is said before what was asked for is.
+  const near = move.do !== 'done' && move.do !== 'stop' && sureOf(state, NEAR * WITHIN) >= 0.95;
   const at = move.do === 'feel' ? move.at : move.do === 'turn' ? move.adjuster : null;
   const add = (...events: FeelEvent[]) => onChange({ history: [...felt.history, ...events] });
   const places = state.places.map(({ id, x, y }): FeltPlace => {
@@ -223,7 +239,9 @@ function Feeling({
       ? `${nameOf(move.at)}: how does it feel${move.again ? ' now? Feel it again' : '?'}`
       : move.do === 'turn'
         ? `${nameOf(move.adjuster)}: ${feelTurnWords({ ...move, motor: isMotor(move.adjuster) }, seenFrom, currentManner())}`
-        : `Even: ${Math.round(100 * move.sure)} % sure`;
+        : move.do === 'stop'
+          ? stop!.title
+          : `Even: ${Math.round(100 * move.sure)} % sure`;
   const say = useSaid(move.do === 'turn' && move.mayTouch ? `${LIFT_FIRST} ${title}` : title);
   const gap = at === null ? null : gapAt(state, at);
   const known = gap !== null && state.history.length > 0 && gap.sd < 0.3;
@@ -243,7 +261,21 @@ function Feeling({
           {`${KINDS[felt.gauge.kind]} ${size(state.gauge.thickness, 3)}`}
         </Words>
       </View>
-      {state.contradiction ? (
+      {stop ? (
+        level ? (
+          <Words testID="feel-stop">{stop.words}</Words>
+        ) : (
+          <Notice kind="stop" title="What to do" testID="feel-stop">
+            {stop.words}
+          </Notice>
+        )
+      ) : null}
+      {near ? (
+        <Words size="small" testID="feel-near">
+          {`Even within ${size(NEAR * WITHIN, 3)} already, 19 times in 20. Go on for ${size(WITHIN, 3)}, or use it as it is.`}
+        </Words>
+      ) : null}
+      {state.contradiction && move.do !== 'stop' ? (
         <Notice kind="due" title="That does not fit what was felt before" testID="contradiction">
           {`${nameOf(state.contradiction.at)} is ${state.contradiction.feel} and should be about ${state.contradiction.expected}, with no turn between. Feel it again.`}
         </Notice>
@@ -274,7 +306,7 @@ function Feeling({
           testID="feel-turned"
         />
       ) : null}
-      {move.do === 'done' ? (
+      {move.do === 'done' || (move.do === 'stop' && level) ? (
         <Words testID="gauge-effect">
           {gaugeWords(
             {
@@ -396,4 +428,4 @@ function OwnTurn({
 
 /** Whether a level by feel is done, so that it may be taken as a reading. */
 export const isFelt = (state: FeelState | null): boolean =>
-  state !== null && sureOf(state) >= 0.5 && state.history.length > 0;
+  state !== null && sureOf(state, NEAR * WITHIN) >= 0.5 && state.history.length > 0;

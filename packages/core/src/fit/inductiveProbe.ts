@@ -143,7 +143,9 @@ function mostDrop(
     if (range !== null) bounds.push(range * OFF_LABEL[weaker > 0 ? 1 : 0] * weaker + more! - lower);
     else if (weaker <= 0)
       bounds.push(
-        more! - lower - (above === null ? 0 : (leastShare(before.metal, after.metal, false) - 1) * (before.over + above)),
+        more! -
+          lower -
+          (above === null ? 0 : (leastShare(before.metal, after.metal, false) - 1) * (before.over + above)),
       );
   }
   return bounds.length === 0 ? null : Math.max(0, Math.min(...bounds));

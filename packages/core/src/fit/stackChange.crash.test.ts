@@ -38,8 +38,7 @@ function situation(seed: number): StackMachine & { real: FitLayer[] } {
   const real = [plate, ...layers(Math.floor(random() * 3))];
   // Now and then nobody says what lay there, or that it was metal: the machine senses it all the same.
   const unsaid = finding.by === 'inductive-probe' ? random() : 1;
-  const before =
-    unsaid < 0.07 ? [] : unsaid < 0.15 ? real.map((layer) => ({ ...layer, metal: null })) : real;
+  const before = unsaid < 0.07 ? [] : unsaid < 0.15 ? real.map((layer) => ({ ...layer, metal: null })) : real;
   const after = random() < 0.1 ? layers(1 + Math.floor(random() * 2)) : [plate, ...layers(Math.floor(random() * 3))];
   const senses = sensesOf(random);
   const adjusters = random() < 0.5 ? null : { up: upTo(random, 4), down: upTo(random, 4) };
@@ -129,7 +128,10 @@ test(`over ${SITUATIONS} situations the steps, followed to the letter, never end
       if (couldBeSafe(machine)) throw new Error(`refused: ${about()}`);
       continue;
     }
-    const { worst, atZero, tripped } = follow({ ...machine, input: { ...machine.input, before: machine.real } }, result.steps);
+    const { worst, atZero, tripped } = follow(
+      { ...machine, input: { ...machine.input, before: machine.real } },
+      result.steps,
+    );
     if (!tripped || !(worst >= -0.01 - 1e-9) || !(Math.abs(atZero - result.gap) <= 0.01 + 1e-9))
       throw new Error(`${worst} at worst, ${atZero} at zero, said ${result.gap}: ${about()}`);
   }

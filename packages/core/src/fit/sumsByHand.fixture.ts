@@ -313,7 +313,7 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     change: 0.5,
     verdict: 'do',
     zero: 0.5,
-    says: /^Home, slowly\. Set zero 0\.5 mm further from the surface, before anything goes to it/,
+    says: /^Before homing: set zero 0\.5 mm further from the surface, before anything goes to it\. Home/,
   },
   {
     why: 'fixed, 0.5 thicker, home stands 0.3 clear: 0.2 by the adjusters, 0.3 by zero, and both are said',
@@ -323,7 +323,7 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     take: -0.2,
     enough: true,
     zero: 0.3,
-    says: /lower the bed by 0\.2 mm.*Home.*zero 0\.3 mm further/,
+    says: /lower the bed by 0\.2 mm.*zero 0\.3 mm further.*Home/,
   },
   {
     why: 'resin, fixed, 2.0 thicker: the platform hangs, so that it is raised, and the screws have 2.5 upward',
@@ -358,7 +358,7 @@ export const STACKS_BY_HAND: readonly StackCase[] = [
     change: 1.7,
     verdict: 'do',
     zero: 1.7,
-    says: /^Home, slowly\. Set zero 1\.7 mm further/,
+    says: /^Before homing: set zero 1\.7 mm further/,
   },
   {
     why: 'a bed that sinks to home, thinner: zero comes nearer',

@@ -16,13 +16,14 @@ export type LayerLook = (typeof LAYER_LOOKS)[number];
 
 /**
  * compensated: thickness does not follow the map · not-applied: it falls by as much as the bed is higher · wrong: it rises
- * where the bed is high (applied twice, or an old map), or falls by twice as much (applied the wrong way round) · else:
+ * where the bed is high (applied twice, or an old map), falls by twice as much (applied the wrong way round), or by half as much
+ * (applied in part) · else:
  * neither, or not by the map · sign: it would be one thing with + for higher and another with + for lower · untold: these
  * can't tell
  */
 export type LayerVerdict = 'compensated' | 'not-applied' | 'wrong' | 'else' | 'sign' | 'untold';
 /** Of what is wrong: by the slope. */
-export type WrongWay = 'twice-or-stale' | 'reversed';
+export type WrongWay = 'twice-or-stale' | 'reversed' | 'partly';
 
 export interface FirstLayerComparison {
   verdict: LayerVerdict;
@@ -42,13 +43,13 @@ export interface FirstLayerComparison {
 /** One caliper reading of a soft layer, mm: resolution 0.01 and the hand. Common practice. */
 export const USUAL_NOISE = 0.015;
 const RESOLUTION = 0.01;
-/** What a look says of the thickness, as a share of the nominal: with gaps the nozzle stood high. Our own. */
-const LOOK_SHARES: Record<LayerLook, number> = { gaps: 0.18, touching: 0, ridged: -0.18 };
-const LOOK_SD = 0.2;
-/** What a slope is where compensation works, is off, doubled, and reversed. */
+/** The nearest two of them are so far apart. */
+const APART = 0.5;
+/** What a slope is where compensation works, is off, in part, doubled, and reversed. */
 const HYPOTHESES = [
   { slope: 0, verdict: 'compensated', way: null },
   { slope: 1, verdict: 'not-applied', way: null },
+  { slope: 0.5, verdict: 'wrong', way: 'partly' },
   { slope: -1, verdict: 'wrong', way: 'twice-or-stale' },
   { slope: 2, verdict: 'wrong', way: 'reversed' },
 ] as const;
@@ -65,7 +66,8 @@ const MOST_MORE = 60;
  *
  * thickness = k − slope·height, by weighted least squares; the slope and its deviation are held against 0, 1, −1 and 2. Only
  * where one stands and all others fall is it said; where the scatter at the places is more than calipers make, it is something
- * else. + is higher in the map; where nobody knows, both readings are tried.
+ * else. + is higher in the map; where nobody knows, both readings are tried. How lines look says only on which side of the wanted
+ * layer a place lies, and that hangs on zero as much as on the map: looks alone give no verdict.
  * @param nominal height of the layer as it was asked for, mm; null: nobody knows
  * @param sign what + means in the map; null: not settled
  * @throws DegenerateInput no places with a reading
@@ -91,21 +93,28 @@ export function compareFirstLayer({
     throw new RangeError(`compareFirstLayer needs a layer above 0 mm, got ${nominal}`);
   if (noise !== undefined && !(noise >= 1e-4))
     throw new RangeError(`compareFirstLayer needs noise of 0.0001 mm or more, got ${noise}`);
-  const places = readings.flatMap((place) => placeOf(place, map, nominal));
-  if (places.length === 0) throw new DegenerateInput('compareFirstLayer needs at least 1 place with a reading, got 0');
+  const looked = readings.flatMap((place) => placeOf(place, map));
+  const places = looked.filter(({ count }) => count > 0);
+  if (looked.length === 0) throw new DegenerateInput('compareFirstLayer needs at least 1 place with a reading, got 0');
   const scatter = noise === undefined ? noiseOf(readings) : { sd: noise, by: 'usual' as const };
-  for (const place of places) if (place.count > 0) place.sd = scatter.sd / Math.sqrt(place.count);
+  for (const place of places) place.sd = scatter.sd / Math.sqrt(place.count);
   const odd = places
-    .filter(({ look, mean, count }) => look !== null && count > 0 && nominal !== null && isOdd(look, mean, nominal))
+    .filter(({ look, mean }) => look !== null && nominal !== null && isOdd(look, mean, nominal))
     .map(({ x, y }) => ({ x, y }));
   const all =
     places.reduce((sum, { mean, sd }) => sum + mean / sd ** 2, 0) /
     places.reduce((sum, { sd }) => sum + 1 / sd ** 2, 0);
-  const told = { over: nominal === null ? null : all - nominal, noise: scatter, odd };
+  const told = { over: nominal === null || places.length === 0 ? null : all - nominal, noise: scatter, odd };
   const heights = places.map(({ height }) => height);
-  const spread = spreadOf(heights).range;
-  if (places.length < 2 || !(spread > LEAST_HEIGHTS)) {
-    return { ...told, verdict: 'untold', way: null, slope: null, more: null };
+  const spread = places.length < 2 ? 0 : spreadOf(heights).range;
+  if (!(spread > LEAST_HEIGHTS)) {
+    // Places that were only looked at are where calipers would tell.
+    const reach = looked.length < 2 ? 0 : spreadOf(looked.map(({ height }) => height)).range;
+    const more =
+      reach > LEAST_HEIGHTS && places.length < looked.length
+        ? moreOf(looked, { sd: Infinity }, scatter.sd, reach)
+        : null;
+    return { ...told, verdict: 'untold', way: null, slope: null, more };
   }
   const mid = heights.reduce((sum, height) => sum + height, 0) / heights.length;
   const {
@@ -137,6 +146,7 @@ interface Place {
   x: number;
   y: number;
   height: number;
+  /** Of its readings; NaN where it was only looked at. */
   mean: number;
   sd: number;
   count: number;
@@ -146,7 +156,6 @@ interface Place {
 function placeOf(
   { x, y, thickness, look = null }: LayerPlace,
   map: (place: { x: number; y: number }) => number,
-  nominal: number | null,
 ): Place[] {
   for (const one of thickness)
     if (!(one > 0 && one <= 5))
@@ -156,13 +165,10 @@ function placeOf(
   const height = map({ x, y });
   if (!(Math.abs(height) <= 100))
     throw new RangeError(`compareFirstLayer needs a height at (${x}, ${y}), got ${height}`);
-  if (thickness.length > 0) {
-    const mean = thickness.reduce((sum, one) => sum + one, 0) / thickness.length;
-    return [{ x, y, height, mean, sd: 0, count: thickness.length, look }];
-  }
-  // A look is a coarse reading of the same, where the layer asked for is known.
-  if (look === null || nominal === null) return [];
-  return [{ x, y, height, mean: nominal * (1 + LOOK_SHARES[look]), sd: LOOK_SD * nominal, count: 0, look }];
+  const count = thickness.length;
+  if (count === 0 && look === null) return [];
+  const mean = count === 0 ? NaN : thickness.reduce((sum, one) => sum + one, 0) / count;
+  return [{ x, y, height, mean, sd: 0, count, look }];
 }
 
 const isOdd = (look: LayerLook, mean: number, nominal: number) =>
@@ -188,7 +194,7 @@ function verdictFor(value: number, sd: number): { verdict: LayerVerdict; way: Wr
   const away = HYPOTHESES.map(({ slope }) => Math.abs(value - slope) / sd);
   const stands = HYPOTHESES.filter((_, i) => away[i]! <= STANDS);
   const open = HYPOTHESES.filter((_, i) => away[i]! <= FALLS);
-  if (stands.length === 1 && open.length === 1 && sd <= 1 / (STANDS + FALLS))
+  if (stands.length === 1 && open.length === 1 && sd <= APART / (STANDS + FALLS))
     return { verdict: stands[0]!.verdict, way: stands[0]!.way };
   // It lies between all of them, and is known well enough to say so.
   if (open.length === 0 && away.every((one) => one > FALLS + 0.6)) return { verdict: 'else', way: null };
@@ -207,12 +213,12 @@ function moreOf(
   noise: number,
   spread: number,
 ): FirstLayerComparison['more'] {
-  const wanted = 0.9 / (STANDS + FALLS);
+  const wanted = (0.9 * APART) / (STANDS + FALLS);
   if (sd <= wanted) return null;
   const sorted = [...places].sort((p, q) => p.height - q.height);
   const [low, high] = [sorted[0]!, sorted.at(-1)!];
   // Readings at both ends alike: variance 2·noise²/(n·spread²), beside what is known already.
-  const missing = 1 / wanted ** 2 - 1 / sd ** 2;
+  const missing = 1 / wanted ** 2 - (Number.isFinite(sd) ? 1 / sd ** 2 : 0);
   const each = Math.ceil((missing * 2 * noise ** 2) / spread ** 2);
   if (2 * each > MOST_MORE) return null;
   return { readings: 2 * each, at: [high, low].map(({ x, y }) => ({ x, y })) };

@@ -1,4 +1,5 @@
 import { compareRounds, type RoundAnswer } from './compareRounds';
+import { proved, trials } from '../simulated/prove.fixture';
 import { planTurns, type Adjuster } from './planTurns';
 import { repeatability } from './repeatability';
 import { seededRandom } from './seededMap.fixture';
@@ -57,8 +58,34 @@ function round(seed: number, person: (typeof PEOPLE)[string]) {
   const before = read(tilt.a, tilt.b);
   const move = stiffBed(adjusters)(person.does(rises, k, j));
   const now = read(tilt.a + move.a, tilt.b + move.b).map((p) => ({ ...p, z: p.z + 0.3 }));
-  return { ask: { before, adjusters, rises, now }, about: adjusters[k]!.id, turned: turned.length };
+  return { ask: { before, adjusters, rises, now }, noise, about: adjusters[k]!.id, turned: turned.length };
 }
+
+test.each([
+  ['by what the two maps scatter by', false, 0.5],
+  ['with the probe’s noise from its record', true, 0.55],
+])(
+  'turns made right by an ordinary hand, each off by 6 %% of it, are called as said or left open, %s',
+  (name, told, least) => {
+    const rounds = trials(2000, 600);
+    const said: Partial<Record<RoundAnswer, number>> = {};
+    for (let seed = 1; seed <= rounds; seed++) {
+      const hands = seededRandom(50_000 + seed);
+      const { ask, turned, noise } = round(seed, {
+        does: (rises) => rises.map((rise) => rise * (1 + 0.06 * normal(hands))),
+        is: 'as-said',
+      });
+      if (turned === 0) continue;
+      const { answer } = compareRounds({ ...ask, ...(told ? { noise } : {}) });
+      said[answer] = (said[answer] ?? 0) + 1;
+    }
+    proved('rounds', `right turns, 6 % scatter of the hand, ${name}`, JSON.stringify(said));
+    const all = Object.values(said).reduce((sum, n) => sum + n, 0);
+    const accused = all - ['as-said', 'unsure', 'small'].reduce((sum, one) => sum + (said[one as RoundAnswer] ?? 0), 0);
+    expect(accused / all).toBeLessThanOrEqual(0.02);
+    expect((said['as-said'] ?? 0) / all).toBeGreaterThanOrEqual(least);
+  },
+);
 
 describe('two thousand seeded rounds of each kind, noise 0.005 to 0.03, each move at least three times it', () => {
   test.each(Object.entries(PEOPLE))('%s', (_, person) => {

@@ -2,6 +2,7 @@ import { DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { extentOf, spreadOf, type HeightPoint } from './HeightPoint';
 import type { Adjuster } from './planTurns';
+import { stepNoise } from './readingStep';
 import { stiffBed } from './stiffBed';
 
 /**
@@ -36,8 +37,13 @@ const USUAL_WEIGHT = 4;
 const LEAST_NOISE = 0.002;
 /** A hypothesis is given up when what was found is as far from it in one of a hundred readings. */
 const RARE = 0.01;
+/** What a hand's turn is off by: a share of it, and so much of a turn, one standard deviation each. Common practice. */
+const HAND_SHARE = 0.06;
+const HAND = 0.02;
 /** The best must be this much nearer than the next, or both are possible: a likelihood ratio of about 150. */
 const CLEARLY = 10;
+/** Turns are made right so much oftener than in any one wrong way: 2 ln of about ten. Common practice, and our own guess of it. */
+const USUALLY_RIGHT = 4.6;
 /** Hypotheses nearer to each other than this foretell the same. */
 const SAME = 1;
 /** An expected change that is nearer to none than this can't be judged. */
@@ -99,11 +105,43 @@ export function compareRounds({
   const scaled = ({ a, b }: { a: number; b: number }) => [a * (x1 - x0), b * (y1 - y0)] as const;
   const [e, f] = [scaled(expected), scaled(found)];
   const followed = (f[0] * e[0] + f[1] * e[1]) / (e[0] * e[0] + e[1] * e[1]);
+  const unit = adjusters.map((_, i) => moveOf(adjusters.map((__, j) => (i === j ? 1 : 0))));
   const ranked = hypothesesOf(adjusters, rises)
     .map((one) => ({ ...one, ...foretold(one.rises) }))
-    .map((one) => ({ ...one, distance: change.distance(one, found) }))
-    .sort((p, q) => p.distance - q.distance);
+    .map((one) => {
+      const hands = handOf(adjusters, unit, one.rises);
+      const distance = change.distance(one, found, hands);
+      const score = unlikeliness(distance, change.freedom) + change.size(hands);
+      return { ...one, distance, score: score - (one.answer === 'as-said' ? USUALLY_RIGHT : 0) };
+    })
+    .sort((p, q) => p.score - q.score);
   return { ...known, followed, ...judged(ranked, change) };
+}
+
+interface Covariance {
+  aa: number;
+  ab: number;
+  bb: number;
+}
+const NO_HAND: Covariance = { aa: 0, ab: 0, bb: 0 };
+
+/** What hands that make these turns scatter the slopes by. */
+function handOf(
+  adjusters: readonly Adjuster[],
+  unit: readonly { a: number; b: number }[],
+  rises: readonly number[],
+): Covariance {
+  const cov = { ...NO_HAND };
+  for (const [i, rise] of rises.entries()) {
+    if (rise === 0) continue;
+    // A motor is exact.
+    const variance = adjusters[i]!.motor ? 0 : (HAND_SHARE * rise) ** 2 + (HAND * adjusters[i]!.pitch) ** 2;
+    const { a, b } = unit[i]!;
+    cov.aa += variance * a * a;
+    cov.ab += variance * a * b;
+    cov.bb += variance * b * b;
+  }
+  return cov;
 }
 
 /** What may have happened to the turns, with the rises that each would have made. As said comes first. */
@@ -145,11 +183,14 @@ interface SlopeChange {
   noise: number;
   /** Degrees of freedom behind the noise; infinite where it was told. */
   freedom: number;
-  /** Squared, 1 at one standard deviation of the change. */
-  distance: (p: Pick<Hypothesis, 'a' | 'b'>, q: Pick<Hypothesis, 'a' | 'b'>) => number;
+  /** Squared, 1 at one standard deviation of the change and of the hands. */
+  distance: (p: Pick<Hypothesis, 'a' | 'b'>, q: Pick<Hypothesis, 'a' | 'b'>, hands?: Covariance) => number;
+  /** ln of how much wider hands make it: what a likelihood pays for foretelling less exactly. */
+  size: (hands: Covariance) => number;
 }
 
-type Ranked = Hypothesis & { distance: number };
+/** `score`: −2 log of how likely it is, up to what all have in common. */
+type Ranked = Hypothesis & { distance: number; score: number };
 
 /** Names the one that explains the readings, when no other one does nearly as well. */
 function judged(
@@ -158,8 +199,7 @@ function judged(
 ): Pick<RoundComparison, 'answer' | 'about'> {
   const best = ranked[0]!;
   if (best.distance > farthest(freedom)) return { answer: 'off', about: [] };
-  const score = (one: Ranked) => unlikeliness(one.distance, freedom);
-  const possible = ranked.filter((one) => score(one) - score(best) < CLEARLY);
+  const possible = ranked.filter((one) => one.score - best.score < CLEARLY);
   // Those that foretell the same are one; as said stands for them where it is among them.
   const rivals = possible.filter((one) => distance(one, best) > SAME);
   if (rivals.length > 0) return { answer: 'unsure', about: [] };
@@ -200,8 +240,10 @@ function slopeChange(
   const a = second ? second.a - first!.a : first!.a;
   const b = second ? second.b - first!.b : first!.b;
   const per = common ? Math.SQRT2 : 1;
-  const noise =
-    told !== undefined ? Math.max(told, LEAST_NOISE) : noiseOf(common ? first!.residuals : null, common?.length ?? 0);
+  const noise = Math.max(
+    told !== undefined ? Math.max(told, LEAST_NOISE) : noiseOf(common ? first!.residuals : null, common?.length ?? 0),
+    stepNoise(now.map(({ z }) => z)),
+  );
   // Covariance of the slopes: σ² (XᵀX)⁻¹, added up where two planes were fitted.
   const cov = { aa: 0, ab: 0, bb: 0 };
   for (const set of sets) {
@@ -211,13 +253,20 @@ function slopeChange(
     cov.ab -= (s2 * sxy) / det;
     cov.bb += (s2 * sxx) / det;
   }
-  const det = cov.aa * cov.bb - cov.ab * cov.ab;
-  const distance = (p: { a: number; b: number }, q: { a: number; b: number }) => {
+  const wider = (hands: Covariance) => ({
+    aa: cov.aa + hands.aa,
+    ab: cov.ab + hands.ab,
+    bb: cov.bb + hands.bb,
+  });
+  const detOf = ({ aa, ab, bb }: Covariance) => aa * bb - ab * ab;
+  const distance = (p: { a: number; b: number }, q: { a: number; b: number }, hands = NO_HAND) => {
     const [da, db] = [p.a - q.a, p.b - q.b];
-    return (cov.bb * da * da - 2 * cov.ab * da * db + cov.aa * db * db) / det;
+    const all = wider(hands);
+    return (all.bb * da * da - 2 * all.ab * da * db + all.aa * db * db) / detOf(all);
   };
+  const size = (hands: Covariance) => Math.log(detOf(wider(hands)) / detOf(cov));
   const freedom = told !== undefined ? Infinity : USUAL_WEIGHT + Math.max(0, (common?.length ?? 0) - 3);
-  return { a, b, noise, distance, freedom };
+  return { a, b, noise, distance, size, freedom };
 }
 
 /** Deviation of one reading from what differences scatter by beside a plane, shrunk toward that of common probes, mm. */

@@ -1,5 +1,7 @@
 import { stlOf } from '../fit/solidFile';
 import { firstLayerPrint, padSolid, type FirstLayerPrintAsk } from './firstLayerPrint';
+import { proved, trials } from '../simulated/prove.fixture';
+import { PAD_EDGE } from './padPlaces';
 import { PRINT_HEAT, PRINT_MATERIALS } from './printHeat';
 import { layerPlaces } from './compareFirstLayer';
 import { seededMap, seededRandom } from './seededMap.fixture';
@@ -107,6 +109,9 @@ function run(gcode: string) {
       case 'G92':
       case 'M84':
         break;
+      // A stop until somebody goes on.
+      case 'M0':
+        break;
       default:
         throw new Error(`a code that no machine here knows: ${text}`);
     }
@@ -161,6 +166,59 @@ test('read back line by line: every bead on the plate, one layer high, warm, as 
   }
 });
 
+test('on random plates, pads and lines: every move inside, no pad on the priming line, or refused', () => {
+  const plates = trials(2000, 60);
+  let [made, refused] = [0, 0];
+  for (let seed = 1; seed <= plates; seed++) {
+    const random = seededRandom(seed);
+    const between = (low: number, high: number) => Math.round(10 * (low + (high - low) * random())) / 10;
+    const print = { x: between(-20, 20), y: between(-20, 20), width: between(70, 400), depth: between(40, 400) };
+    const ask: FirstLayerPrintAsk = {
+      ...ASK,
+      print,
+      pad: between(8, 60),
+      line: between(0.3, 1),
+      places: Array.from({ length: 1 + Math.floor(12 * random()) }, () => ({
+        x: print.x + print.width * (1.4 * random() - 0.2),
+        y: print.y + print.depth * (1.4 * random() - 0.2),
+      })),
+    };
+    let found;
+    try {
+      found = firstLayerPrint(ask);
+    } catch (error) {
+      // Only a pad that finds no room is refused.
+      expect((error as Error).message).toMatch(/a pad that finds room/);
+      expect(ask.pad).toBeGreaterThan(Math.min(print.width - 10, print.depth - 14 - ask.line) - 1);
+      refused++;
+      continue;
+    }
+    made++;
+    expect(found.pads.length + found.left.length).toBe(ask.places.length);
+    const prime = print.y + PAD_EDGE + ask.line / 2;
+    for (const { x0, y0, x1, y1 } of found.pads) {
+      expect(x0).toBeGreaterThanOrEqual(print.x + PAD_EDGE - 1e-9);
+      expect(x1).toBeLessThanOrEqual(print.x + print.width - PAD_EDGE + 1e-9);
+      expect(y1).toBeLessThanOrEqual(print.y + print.depth - PAD_EDGE + 1e-9);
+      expect(y0).toBeGreaterThan(prime + 2);
+    }
+    for (const line of found.gcode.split('\n').filter((one) => /^G[01] /.test(one))) {
+      const word = (letter: string) => Number(new RegExp(`${letter}(-?[\\d.]+)`).exec(line)?.[1] ?? NaN);
+      const [x, y, z] = [word('X'), word('Y'), word('Z')];
+      if (!Number.isNaN(x)) expect(x >= print.x && x <= print.x + print.width).toBe(true);
+      if (!Number.isNaN(y)) expect(y >= print.y && y <= print.y + print.depth).toBe(true);
+      if (!Number.isNaN(z)) expect(z > 0 && z <= ask.height).toBe(true);
+    }
+  }
+  proved(
+    'test print',
+    'random plates, pads and lines',
+    `${made} read back, every move inside; ${refused} refused, their pad finds no room`,
+  );
+  expect(made).toBeGreaterThan(plates / 2);
+  expect(refused).toBeGreaterThan(plates / 100);
+});
+
 test('a pad at the edge moves inward and says so; one over another is left out', () => {
   const { pads, left } = firstLayerPrint({ ...ASK, places: [...ASK.places, { x: 116, y: 116 }] });
   expect(pads.map(({ moved }) => moved)).toEqual([false, false, true]);
@@ -168,12 +226,12 @@ test('a pad at the edge moves inward and says so; one over another is left out',
 });
 
 test('compensation off: by the machine’s own command after homing, else by hand', () => {
-  expect(firstLayerPrint(ASK).gcode).toMatch(/G28\nG0 Z10 F600\n; switch compensation off/);
+  expect(firstLayerPrint(ASK).gcode).toMatch(/G28\nG0 Z10 F600\n; switch compensation off[^\n]*\nM0\n/);
   expect(firstLayerPrint({ ...ASK, offCommand: 'M999 S0' }).gcode).toMatch(/G28\nG0 Z10 F600\nM999 S0\n/);
   expect(firstLayerPrint({ ...ASK, compensation: 'on', offCommand: 'M999 S0' }).gcode).not.toContain('M999');
 });
 
-test.each([
+test.each<[string, Partial<FirstLayerPrintAsk>]>([
   ['nozzle', { nozzle: 400 }],
   ['cold nozzle', { nozzle: 100 }],
   ['bed', { bed: 110 }],
@@ -183,7 +241,29 @@ test.each([
   ['NaN', { bed: NaN }],
   ['small plate', { print: { x: 0, y: 0, width: 30, depth: 30 } }],
   ['two lines in a command', { offCommand: 'M1\nM104 S300' }],
-  ['a remark in a command', { offCommand: 'M1 ; x' }],
+  ['a remark in a command', { offCommand: 'M999 ; x' }],
+  ...[
+    'M104 S400',
+    'm104 s400',
+    'M0104 S250',
+    'G1 X0 Z-5',
+    'G28',
+    'G29',
+    'G0',
+    'M84',
+    'M999 Z-5',
+    'M999 G1 Z0',
+    'M999G28',
+    'T1',
+    'M140 S200',
+    'M302 P1',
+    'M999 S1 M104 S300',
+  ].map((offCommand): [string, Partial<FirstLayerPrintAsk>] => [
+    `a command that moves or heats: ${offCommand}`,
+    { offCommand },
+  ]),
+  ['a pad that finds no room: it would leave the plate', { print: { x: 0, y: 0, width: 120, depth: 50 }, pad: 50 }],
+  ['a pad on the priming line', { print: { x: 0, y: 0, width: 70, depth: 40 }, pad: 60 }],
 ])('what is not safe is refused: %s', (_, more) => {
   expect(() => firstLayerPrint({ ...ASK, ...more })).toThrow(RangeError);
 });

@@ -1,7 +1,7 @@
 import modeling from '@jscad/modeling';
 import { needNumbers } from '../needNumbers';
 import { meshOf, type Mesh } from '../fit/solidFile';
-import { PAD_EDGE, padPlaces, type Pad, type PadPlaces } from './padPlaces';
+import { largestPad, PAD_EDGE, padPlaces, type Pad, type PadPlaces } from './padPlaces';
 
 const { primitives, transforms } = modeling;
 
@@ -45,7 +45,7 @@ const PRIME_LENGTH = 60;
  * A test print of one-layer pads, as G-code: warm the bed, warm the nozzle without dripping, home, prime along the front edge,
  * pads by lines side by side, then up and off with the heat.
  *
- * Words and codes are those of numerical control (G0, G1, G21, G28, G90, G92) and the common codes of extruders; no command of
+ * Words and codes are those of numerical control (G0, G1, G21, G28, G90, G92, M0) and the common codes of extruders; no command of
  * one kind of machine is written but the one that the shop gives.
  * @throws RangeError sizes and temperatures that are not safe, a command with more than letters, figures, dots, signs and blanks
  * Source: ISO 6983-1:2009 for the format and the preparatory functions (from memory); extruder codes common practice.
@@ -73,12 +73,31 @@ export function firstLayerPrint(ask: FirstLayerPrintAsk): FirstLayerPrint {
   if (offCommand !== null && !/^[A-Za-z][A-Za-z0-9 ._=-]{0,40}$/.test(offCommand))
     throw new RangeError('firstLayerPrint needs a command of letters, figures, blanks, dots, signs, at most 41');
 
+  if (offCommand !== null && movesOrHeats(offCommand))
+    throw new RangeError(`firstLayerPrint needs a command that neither moves, homes nor heats, got ${offCommand}`);
+  between('a pad that finds room beside the priming line', pad, 8, largestPad(print, line));
+
   const { pads, left } = padPlaces(ask);
   const program = new Program(ask);
   program.begin();
   for (const one of pads) program.pad(one);
   program.end();
   return { gcode: program.text(), pads, left, filament: program.extruded, minutes: program.seconds / 60 };
+}
+
+/** M codes that heat, cool, cut or give power, stop, or take a guard away. Common practice. */
+const NEVER_M = [
+  0, 1, 2, 3, 4, 5, 17, 18, 30, 80, 81, 84, 104, 106, 107, 109, 112, 140, 141, 190, 191, 206, 211, 302, 303,
+];
+
+/** Whether a command may move, home or heat: all G codes, such M codes, and words that name an axis or a temperature in digits. */
+function movesOrHeats(command: string): boolean {
+  const [code, ...words] = command.trim().toUpperCase().split(/\s+/);
+  if (/^[GT]\d/.test(code!)) return true;
+  const m = /^M0*(\d+)/.exec(code!);
+  if (m && NEVER_M.includes(Number(m[1]))) return true;
+  // Several codes on one line, or run together.
+  return /\d[GM]\d/.test(code!) || words.some((word) => /^[GMTXYZEF]-?[\d.]/.test(word));
 }
 
 class Program {
@@ -112,7 +131,12 @@ class Program {
       'G0 Z10 F600',
     );
     if (ask.compensation === 'off')
-      this.add(ask.offCommand ?? '; switch compensation off at the machine now, and do not home again');
+      // Without a command the program stops (M0) until somebody has done it.
+      this.add(
+        ...(ask.offCommand
+          ? [ask.offCommand]
+          : ['; switch compensation off at the machine now, and do not home again', 'M0']),
+      );
     const [x, y] = [print.x + PAD_EDGE, print.y + PAD_EDGE];
     this.add(
       `G0 X${fixed(x)} Y${fixed(y)} F${TRAVEL * 60}`,

@@ -50,8 +50,28 @@ const USUAL_NOISE = 0.01;
 const USUAL_WEIGHT = 4;
 /** So many rounds are looked back upon. */
 const MOST_ROUNDS = 20;
-/** More than so many that are not as said at once are not thought of. */
+/** More than so many that are each odd in a way of their own are not thought of at once. */
 const MOST_ODD = 2;
+/** A screw that is turned back loses some of its turn to the play of its thread, turns, one standard deviation. Common practice. */
+const PLAY = 0.1;
+/**
+ * All alike, which is one slip of whoever wrote the machine down: all the other way round, or all of another thread, whose share
+ * they have in common. Common practice, and our own guess of how common.
+ */
+export const ALL_ALIKE: readonly { way: AdjusterWay; likely: number; common: number; own: number }[] = [
+  { way: 'reversed', likely: 0.03, common: 0.05, own: 0.06 },
+  { way: 'reversed', likely: 0.004, common: 0.4, own: 0.06 },
+  { way: 'other-thread', likely: 0.02, common: 0.4, own: 0.06 },
+];
+
+/** What the adjusters may be together: each its way, with what they have in common. */
+interface Pairing {
+  ways: readonly AdjusterWay[];
+  log: number;
+  mean: number[];
+  /** Covariance of the shares, row by row. */
+  spread: number[][];
+}
 
 /**
  * What each adjuster really does, from turns that were made and the readings before and after them. A probe homes anew each
@@ -80,6 +100,7 @@ export function learnAdjusters({
   const rows: number[][] = [];
   const seen: number[] = [];
   const noise: number[][] = [];
+  const lastTurns: (number | undefined)[] = [];
   for (const { before: then, now, turns } of rounds.slice(-MOST_ROUNDS)) {
     if (turns.length !== n || !turns.every((turn) => Math.abs(turn) <= 1000))
       throw new DegenerateInput(`learnAdjusters needs a number of turns for each of ${n} adjusters`);
@@ -93,41 +114,49 @@ export function learnAdjusters({
     );
     seen.push(change.a, change.b);
     for (const row of noise) row.push(0, 0);
-    const hands = adjusters.map(({ pitch }, i) => (turns[i] === 0 ? 0 : (HAND * pitch) ** 2));
+    const hands = adjusters.map(({ pitch }, i) => {
+      if (turns[i] === 0) return 0;
+      const back = turns[i]! * (lastTurns[i] ?? 0) < 0;
+      return ((back ? Math.hypot(HAND, PLAY) : HAND) * pitch) ** 2;
+    });
+    for (const [i, turn] of turns.entries()) if (turn !== 0) lastTurns[i] = turn;
     const hand = (p: 'a' | 'b', q: 'a' | 'b') => hands.reduce((sum, v, i) => sum + v * unit[i]![p] * unit[i]![q], 0);
     noise.push(
       [...new Array<number>(at).fill(0), change.aa + hand('a', 'a'), change.ab + hand('a', 'b')],
       [...new Array<number>(at).fill(0), change.ab + hand('b', 'a'), change.bb + hand('b', 'b')],
     );
   }
-  const pairings = waysOf(n);
-  const weighed = pairings.map((ways) => posterior(ways, before, rows, seen, noise));
+  const pairings = pairingsOf(before);
+  const weighed = pairings.map((pairing) => posterior(pairing, rows, seen, noise));
   const best = Math.max(...weighed.map(({ log }) => log));
   const weights = weighed.map(({ log }) => Math.exp(log - best));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
   return adjusters.map(({ id }, i) => {
     const likely = Object.fromEntries(ADJUSTER_WAYS.map((way) => [way, 0])) as Record<AdjusterWay, number>;
     let [share, square] = [0, 0];
-    for (const [k, ways] of pairings.entries()) {
+    for (const [k, { ways }] of pairings.entries()) {
       const weight = weights[k]! / total;
       likely[ways[i]!] += weight;
       share += weight * weighed[k]!.mean[i]!;
       square += weight * (weighed[k]!.variance[i]! + weighed[k]!.mean[i]! ** 2);
     }
     const way = ADJUSTER_WAYS.find((one) => likely[one] >= SURE) ?? null;
+    // A screw that was never turned or felt is what is thought of any; and none is as said that moves the other way.
+    const known = rows.some((row) => row[i] !== 0) || before[i] !== WAY_PRIOR;
     return {
       id,
       likely,
-      way: seen.length > 0 || before.some((one) => one !== WAY_PRIOR) ? way : null,
+      way: known && !(way === 'as-said' && !(share > 0)) ? way : null,
       share,
       uncertainty: Math.sqrt(Math.max(0, square - share * share)),
     };
   });
 }
 
-/** Every pairing of ways in which at most so many are not as said. */
-function waysOf(n: number): AdjusterWay[][] {
-  return Array.from({ length: n }).reduce<AdjusterWay[][]>(
+/** All that the adjusters may be together: at most so many odd in ways of their own, or all alike. */
+function pairingsOf(before: readonly Readonly<Record<AdjusterWay, number>>[]): Pairing[] {
+  const n = before.length;
+  const single = Array.from({ length: n }).reduce<AdjusterWay[][]>(
     (all) =>
       all.flatMap((ways) => {
         const odd = ways.filter((way) => way !== 'as-said').length;
@@ -135,6 +164,34 @@ function waysOf(n: number): AdjusterWay[][] {
       }),
     [[]],
   );
+  // What is thought beforehand of each weighs as much more, or less, as it does of any.
+  const thought = (ways: readonly AdjusterWay[]) =>
+    ways.reduce((sum, way, i) => sum + Math.log(Math.max(1e-12, before[i]![way] / WAY_PRIOR[way])), 0);
+  const diagonal = (own: readonly number[], common: number) =>
+    own.map((variance, i) => own.map((_, j) => common ** 2 + (i === j ? variance : 0)));
+  return [
+    ...single.map((ways): Pairing => ({
+      ways,
+      log: ways.reduce((sum, way) => sum + Math.log(WAY_PRIOR[way]), 0) + thought(ways),
+      mean: ways.map((way) => PRIOR[way].share),
+      spread: diagonal(
+        ways.map((way) => PRIOR[way].spread ** 2),
+        0,
+      ),
+    })),
+    ...ALL_ALIKE.map(({ way, likely, common, own }): Pairing => {
+      const ways = before.map(() => way);
+      return {
+        ways,
+        log: Math.log(likely) + thought(ways),
+        mean: ways.map(() => PRIOR[way].share),
+        spread: diagonal(
+          ways.map(() => own ** 2),
+          common,
+        ),
+      };
+    }),
+  ];
 }
 
 /** Change of slope between two readings of the same places, and its covariance; null: none can be told. */
@@ -169,32 +226,31 @@ function slopeChange(before: readonly HeightPoint[], now: readonly HeightPoint[]
 
 /** Log evidence of a pairing, prior included, and what it makes of each share. */
 function posterior(
-  ways: readonly AdjusterWay[],
-  likely: readonly Readonly<Record<AdjusterWay, number>>[],
+  { log: prior, mean, spread }: Pairing,
   rows: readonly number[][],
   seen: readonly number[],
   noise: readonly number[][],
 ): { log: number; mean: number[]; variance: number[] } {
-  const mean = ways.map((way) => PRIOR[way].share);
-  const spread = ways.map((way) => PRIOR[way].spread ** 2);
-  let log = ways.reduce((sum, way, i) => sum + Math.log(Math.max(1e-12, likely[i]![way])), 0);
   const m = seen.length;
-  if (m === 0) return { log, mean, variance: spread };
+  if (m === 0) return { log: prior, mean, variance: spread.map((row, i) => row[i]!) };
+  // How the shares go with each change that was seen.
+  const along = rows.map((row) => spread.map((line) => line.reduce((sum, value, k) => sum + value * row[k]!, 0)));
   const off = seen.map((value, i) => value - rows[i]!.reduce((sum, h, k) => sum + h * mean[k]!, 0));
   const all = rows.map((row, i) =>
-    rows.map((other, j) => noise[i]![j]! + row.reduce((sum, h, k) => sum + h * spread[k]! * other[k]!, 0)),
+    along.map((other, j) => noise[i]![j]! + row.reduce((sum, h, k) => sum + h * other[k]!, 0)),
   );
   const lower = cholesky(all);
   const white = solveLower(lower, off);
+  let log = prior;
   for (let i = 0; i < m; i++) log -= white[i]! ** 2 / 2 + Math.log(lower[i]![i]!);
   const shares = mean.map((value, k) => {
     const cross = solveLower(
       lower,
-      rows.map((row) => row[k]! * spread[k]!),
+      along.map((one) => one[k]!),
     );
     return {
       mean: value + cross.reduce((sum, c, i) => sum + c * white[i]!, 0),
-      variance: spread[k]! - cross.reduce((sum, c) => sum + c * c, 0),
+      variance: spread[k]![k]! - cross.reduce((sum, c) => sum + c * c, 0),
     };
   });
   return { log, mean: shares.map((one) => one.mean), variance: shares.map((one) => one.variance) };

@@ -14,9 +14,14 @@ export interface LevelDrift {
   /** How fast its range grows, mm a day, with one standard deviation. */
   rate: number;
   sd: number;
+  /** What the rate differs by from one span to the next, mm a day: a tilt seldom grows along one line. */
+  spread: number;
   /** Degrees of freedom behind it. */
   freedom: number;
 }
+
+/** No range is read nearer than this, mm, one standard deviation: equal spans are not exact. Common practice. */
+const SCATTER = 0.01;
 
 /** Spans that a drift needs at least: with fewer there is no telling it from the readings' own scatter. */
 export const DRIFT_SPANS = 3;
@@ -40,20 +45,22 @@ export function levelDrift(spans: readonly DriftSpan[]): LevelDrift | null {
   const rate = spans.reduce((sum, { days }, i) => sum + days * grown[i]!, 0) / squares;
   const rest = spans.reduce((sum, { days }, i) => sum + (grown[i]! - rate * days) ** 2, 0);
   const freedom = spans.length - 1;
-  return { rate, sd: Math.sqrt(rest / freedom / squares), freedom };
+  const own = spans.flatMap(({ days }, i) => (days > 0 ? [grown[i]! / days - rate] : []));
+  const spread = Math.sqrt(own.reduce((sum, off) => sum + off * off, 0) / Math.max(1, own.length - 1));
+  return { rate, sd: Math.sqrt(Math.max(rest / freedom, SCATTER ** 2) / squares), spread, freedom };
 }
 
-/** Its rate is below this, said so often. */
+/** The next span grows less fast than this, said so often. */
 const SAFE = 0.9;
 /** No interval is longer, however still a machine stands: days. Our own choice. */
 const LONGEST = 180;
 
 /**
- * In how many days a machine leaves its aim, at the fastest that its drift allows nine times in ten: at least one, rounded
- * down. @param left its range when it was levelled last, mm
+ * In how many days a machine leaves its aim, at the fastest that it may drift the next time, nine times in ten: at least one,
+ * rounded down. @param left its range when it was levelled last, mm
  */
-export function daysWithin({ rate, sd, freedom }: LevelDrift, left: number, aim: number): number {
-  const fastest = rate + tQuantile(SAFE, freedom) * sd;
+export function daysWithin({ rate, sd, spread, freedom }: LevelDrift, left: number, aim: number): number {
+  const fastest = rate + tQuantile(SAFE, freedom) * Math.hypot(sd, spread);
   if (!(fastest > 0)) return LONGEST;
   return Math.min(LONGEST, Math.max(1, Math.floor((aim - left) / fastest)));
 }

@@ -12,7 +12,7 @@ export interface Pad {
 
 export interface PadPlaces {
   pads: Pad[];
-  /** Places left out since a pad there would lie over another. */
+  /** Places left out: a pad there would lie over another, or finds no room on the plate. */
   left: { x: number; y: number }[];
 }
 
@@ -20,6 +20,10 @@ export interface PadPlaces {
 export const PAD_EDGE = 5;
 /** Room for the line in front on which the nozzle is primed, mm. */
 const PRIME_GAP = 4;
+
+/** The largest pad that finds room on the plate, whole mm. */
+export const largestPad = ({ width, depth }: { width: number; depth: number }, line: number): number =>
+  Math.floor(Math.min(width - 2 * PAD_EDGE, depth - 2 * PAD_EDGE - PRIME_GAP - line));
 
 /** Pads on the plate, clear of its edges, of the priming line in front, and of each other. */
 export function padPlaces({
@@ -36,15 +40,18 @@ export function padPlaces({
   needNumbers('padPlaces', { print, pad, places, line });
   const half = pad / 2;
   const front = print.y + PAD_EDGE + PRIME_GAP + line;
-  const inside = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
+  /** null: there is no room between the two. */
+  const inside = (value: number, low: number, high: number) =>
+    low <= high ? Math.min(high, Math.max(low, value)) : null;
   const pads: Pad[] = [];
   const left: { x: number; y: number }[] = [];
   for (const { x, y } of places) {
     const cx = inside(x, print.x + PAD_EDGE + half, print.x + print.width - PAD_EDGE - half);
     const cy = inside(y, front + half, print.y + print.depth - PAD_EDGE - half);
-    const over = pads.some(
-      ({ x0, y0 }) => Math.abs(x0 + half - cx) < pad + line && Math.abs(y0 + half - cy) < pad + line,
-    );
+    const over =
+      cx === null ||
+      cy === null ||
+      pads.some(({ x0, y0 }) => Math.abs(x0 + half - cx) < pad + line && Math.abs(y0 + half - cy) < pad + line);
     if (over) left.push({ x, y });
     else pads.push({ x0: cx - half, y0: cy - half, x1: cx + half, y1: cy + half, moved: cx !== x || cy !== y });
   }

@@ -5,6 +5,7 @@ import {
   FEELS,
   MIDDLE,
   nextMove,
+  asWritten,
   startFeel,
   afterFeel,
   afterTurn,
@@ -251,11 +252,11 @@ export function bestActs(bed: PracticeBed): PracticeAct[] {
     pitch: one.pitch * Math.abs(gains[i]!),
     clockwise: gains[i]! < 0 ? (one.clockwise === 'lowers' ? 'raises' : 'lowers') : one.clockwise,
   }));
-  let state = startFeel({ adjusters, gauge: { thickness: bed.paper, uncertainty: 0.002 } });
+  let state = asWritten(startFeel({ adjusters, gauge: { thickness: bed.paper, uncertainty: 0.002 } }));
   const acts: PracticeAct[] = [];
   while (acts.length < MOST) {
     const move = nextMove(state);
-    if (move.do === 'done') break;
+    if (move.do === 'done' || move.do === 'stop') break;
     if (move.do === 'turn') {
       acts.push({ do: 'turn', adjuster: move.adjuster, turns: move.turns });
       state = afterTurn(state, move);

@@ -33,7 +33,7 @@ export interface Reckoning {
   /** Null while the reading can't be placed on the plate (parsed.needs). */
   plan: TurnPlan | null;
   contours: BedContours | null;
-  /** How the bed answered the turns made after the reading before; null without such turns. */
+  /** How the bed answered the turns made after the reading before; null without such turns, and where it is within its aim. */
   comparison: RoundComparison | null;
   /** What makes the reading doubtful, in words. */
   doubts: string[];
@@ -92,7 +92,11 @@ export function reckonRound({
     parsed,
     plan,
     contours: contourBed({ points: parsed.points, grid: parsed.grid, finest: setup.aim * FINEST }),
-    comparison: previous && previous.made.length > 0 ? answerTo(previous, parsed.points, setup) : null,
+    // A bed within its aim has answered: whose fault it might have been is no question any more.
+    comparison:
+      previous && previous.made.length > 0 && plan.verdict !== 'within'
+        ? answerTo(previous, parsed.points, setup)
+        : null,
     doubts: doubtsAbout(parsed.points, setup, plan),
     ways,
   };

@@ -1,7 +1,9 @@
 import type { HeightPoint } from './HeightPoint';
+import { stepNoise } from './readingStep';
 
 /**
  * Standard deviation of one reading, mm, from places that were read more than once (pooled within places).
+ * Never less than the step in which it was read allows.
  * @returns null when no place was read twice
  * Source: pooled standard deviation, NIST/SEMATECH e-Handbook of Statistical Methods, §2.4 (repeatability).
  * @example repeatability([{x:0,y:0,z:1},{x:0,y:0,z:1.02}]) // ≈ 0.0141
@@ -22,5 +24,5 @@ export function repeatability(points: readonly HeightPoint[]): number | null {
     for (const z of heights) squares += (z - mean) ** 2;
     freedom += heights.length - 1;
   }
-  return freedom === 0 ? null : Math.sqrt(squares / freedom);
+  return freedom === 0 ? null : Math.max(Math.sqrt(squares / freedom), stepNoise(points.map(({ z }) => z)));
 }

@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import { proved, trials } from '../simulated/prove.fixture';
+import { seededRandom } from './seededMap.fixture';
 import { footZero, gapBudget, USUAL_GIVES, type GapBudgetAsk } from './gapBudget';
 import { readTestPlate, type PieceLook } from './testPlate';
 import { CORNERS, readTugs, tugAnswer, tugsFrom, TUGS, type Tug } from './tugs';
@@ -82,6 +84,30 @@ describe('footZero', () => {
     const read = footZero({ flat: [9.99], control: [10] });
     expect(read).toMatchObject({ verdict: 'unsure', jog: 0 });
     expect(read.more).toBeGreaterThanOrEqual(3);
+  });
+  test('one reading taller, or of each, moves nothing: it shows nothing of what heights scatter by', () => {
+    expect(footZero({ flat: [10.05], control: [10] })).toMatchObject({ verdict: 'unsure', jog: 0 });
+    expect(footZero({ flat: [9.8], control: [10] })).toMatchObject({ verdict: 'unsure', jog: 0 });
+  });
+  test('where nothing is squeezed, and prints scatter by 0.02, it moves zero in at most one of twenty', () => {
+    const random = seededRandom(3);
+    const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const plates = trials(2000, 1000);
+    for (const n of [1, 2, 3, 5]) {
+      let [moved, lowered] = [0, 0];
+      for (let i = 0; i < plates; i++) {
+        const of = () => Array.from({ length: n }, () => 10 + 0.02 * normal());
+        const { verdict } = footZero({ flat: of(), control: of() });
+        if (verdict === 'raise' || verdict === 'lower') moved++;
+        if (verdict === 'lower') lowered++;
+      }
+      proved(
+        'foot',
+        `nothing squeezed, scatter 0.02, ${n} of each`,
+        `zero moved in ${moved}, lowered in ${lowered} of ${plates}`,
+      );
+      expect(moved / plates).toBeLessThanOrEqual(0.06);
+    }
   });
   test('taller flat than on supports: down, by less than it is taller', () => {
     const read = footZero({ flat: [10.08, 10.08, 10.08], control: [10, 10, 10] });

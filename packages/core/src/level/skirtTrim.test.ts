@@ -1,4 +1,5 @@
 import type { FeelAdjuster } from './feel';
+import { proved, trials } from '../simulated/prove.fixture';
 import { seededRandom } from './seededMap.fixture';
 import {
   LINE_LOOKS,
@@ -63,6 +64,22 @@ test('front and rear apart with the sides ridged is shape: no screw cures it', (
   expect(advise(looks('gaps', 'ridged', 'gaps', 'ridged'))).toEqual({ do: 'level', why: 'across' });
 });
 
+test('the offset never goes down while a side is ridged; a skirt that drags for ever is sent to level', () => {
+  for (const seen of [looks('gaps', 'touching', 'gaps', 'ridged'), looks('gaps', 'gaps', 'gaps', 'ridged')])
+    for (const adjusters of [THREE, FOUR, []]) {
+      const move = advise(seen, adjusters);
+      expect(move.do === 'offset' && move.by < 0).toBe(false);
+    }
+  const dragged: SkirtRound = {
+    looks: looks('dragged', 'dragged', 'dragged', 'dragged'),
+    made: { do: 'offset', by: 0.05 },
+  };
+  expect(skirtTrim({ adjusters: FOUR, print, rounds: Array<SkirtRound>(TRIM_ROUNDS + 1).fill(dragged) })).toEqual({
+    do: 'level',
+    why: 'rounds',
+  });
+});
+
 test('without three adjusters there is the offset alone; after too many rounds it is no trim', () => {
   expect(advise(looks('ridged', 'ridged', 'touching', 'touching'), [])).toMatchObject({ do: 'offset', by: 0.03 });
   const round: SkirtRound = { looks: looks('gaps', 'touching', 'touching', 'touching'), made: null };
@@ -89,11 +106,12 @@ test('a range is what the looks allow', () => {
 });
 
 /** A bed whose gaps nobody knows, trimmed by whoever does what is said. @returns rounds, and how near the nozzle ever came */
-function followed(seed: number, adjusters: readonly FeelAdjuster[], slip: number) {
+function followed(seed: number, adjusters: readonly FeelAdjuster[], slip: number, tilt = 0.1) {
   const random = seededRandom(seed);
   const between = (low: number, high: number) => low + (high - low) * random();
   // After a level the tilt left is small; the offset may be off more.
-  let plane = { a: between(-0.0005, 0.0005), b: between(-0.0005, 0.0005), c: between(-0.12, 0.08) };
+  const [a0, b0] = [between(-tilt / 200, tilt / 200), between(-tilt / 200, tilt / 200)];
+  let plane = { a: a0, b: b0, c: between(-0.12, 0.08) };
   const places = [
     { x: 110, y: 5 },
     { x: 215, y: 110 },
@@ -107,7 +125,9 @@ function followed(seed: number, adjusters: readonly FeelAdjuster[], slip: number
     return LINE_LOOKS[Math.min(3, Math.max(0, right + off))]!;
   };
   const begun = Math.min(...gaps());
+  const dragged = gaps().map((gap) => gap < -0.1);
   let nearest = begun;
+  let newly = false;
   const rounds: SkirtRound[] = [];
   for (let n = 0; n < 40; n++) {
     const seen = Object.fromEntries(SKIRT_SIDES.map((side, i) => [side, look(gaps()[i]!)])) as Record<
@@ -117,7 +137,7 @@ function followed(seed: number, adjusters: readonly FeelAdjuster[], slip: number
     rounds.push({ looks: seen, made: null });
     const advice = skirtTrim({ adjusters, print, rounds });
     if (advice.do === 'done' || advice.do === 'level')
-      return { end: advice.do, rounds: n + 1, begun, nearest, gaps: gaps() };
+      return { end: advice.do, rounds: n + 1, begun, nearest, newly, gaps: gaps() };
     rounds[n] = { looks: seen, made: advice as SkirtMove };
     if (advice.do === 'offset') plane = { ...plane, c: plane.c + advice.by };
     else {
@@ -128,8 +148,9 @@ function followed(seed: number, adjusters: readonly FeelAdjuster[], slip: number
       plane = { a: plane.a - a, b: plane.b - b, c: plane.c - (c + a * 110 + b * 110) };
     }
     nearest = Math.min(nearest, ...gaps());
+    newly ||= gaps().some((gap, i) => gap < -0.1 && !dragged[i]);
   }
-  return { end: 'never', rounds: 40, begun, nearest, gaps: gaps() };
+  return { end: 'never', rounds: 40, begun, nearest, newly, gaps: gaps() };
 }
 
 test.each([
@@ -154,4 +175,24 @@ test('an eye that errs once in twenty still gets there, or is sent to level', ()
   expect(all.filter(({ end }) => end === 'done').length).toBeGreaterThan(930);
   expect(all.filter(({ end }) => end === 'never')).toEqual([]);
   expect(all.every(({ begun, nearest }) => nearest >= Math.min(begun, -0.1) - 1e-9)).toBe(true);
+});
+
+test.each([
+  ['three', THREE],
+  ['four', FOUR],
+])('on beds tilted by 0.25 with %s adjusters a side that did not drag hardly ever comes to', (name, adjusters) => {
+  const beds = trials(2000, 500);
+  for (const [who, slip] of [
+    ['a true eye', 0],
+    ['an eye that errs once in twenty', 0.05],
+  ] as const) {
+    const all = Array.from({ length: beds }, (_, seed) => followed(seed, adjusters, slip, 0.25));
+    const newly = all.filter((one) => one.newly).length;
+    proved(
+      'skirt',
+      `${name} adjusters, tilted by 0.25, ${who}`,
+      `a side newly drags in ${newly} of ${beds}, ${all.filter(({ end }) => end === 'done').length} end touching`,
+    );
+    expect(newly / beds).toBeLessThanOrEqual(slip === 0 ? 0 : 0.03);
+  }
 });

@@ -13,6 +13,11 @@ export type LineLook = (typeof LINE_LOOKS)[number];
 /** Gap over the one wanted where lines look so, mm; between two of them, halfway. Common practice, for layers of 0.2 to 0.3. */
 const LOOKS_AT: Record<LineLook, number> = { gaps: 0.05, touching: 0, ridged: -0.05, dragged: -0.1 };
 
+/** The nearest that a side may be whose lines look so, mm: halfway to the next look; a dragged one may be anywhere. */
+const NEAREST: Record<LineLook, number> = { gaps: 0.025, touching: -0.025, ridged: -0.075, dragged: -Infinity };
+/** And nearer than this it may drag, mm: looks and hands are no rulers. */
+const DRAGS_FROM = -0.065;
+
 /** The smallest turn that is made while a skirt prints. Common practice. */
 export const TRIM_TURN = 1 / 16;
 /** And the smallest that a motor is told, mm: about as much. */
@@ -48,7 +53,8 @@ export interface SkirtTrimAsk {
 }
 
 /**
- * One move while a skirt prints, from how its four sides look: where any side drags, the offset up at once; otherwise the one
+ * One move while a skirt prints, from how its four sides look: where any side drags, the offset up at once (and after so many
+ * rounds a level instead of a trim); otherwise the one
  * adjuster by a sixteenth, or the offset by some hundredths, that brings the four nearest to touching. With fewer than three
  * adjusters there is the offset alone.
  * @throws RangeError nothing seen, or words that are none
@@ -60,19 +66,22 @@ export function skirtTrim({ adjusters, print, rounds }: SkirtTrimAsk): SkirtAdvi
   if (!last) throw new RangeError('skirtTrim needs a skirt that was looked at');
   for (const side of SKIRT_SIDES) needWord('skirtTrim', 'looks', last.looks[side], LINE_LOOKS);
   const out = SKIRT_SIDES.map((side) => LOOKS_AT[last.looks[side]]);
-  if (out.some((gap) => gap === LOOKS_AT.dragged)) return { do: 'offset', by: UP_AT_ONCE };
   if (out.every((gap) => gap === 0)) return { do: 'done' };
+  if (rounds.length > TRIM_ROUNDS) return { do: 'level', why: 'rounds' };
+  const nearest = SKIRT_SIDES.map((side) => NEAREST[last.looks[side]]);
+  if (nearest.includes(-Infinity)) return { do: 'offset', by: UP_AT_ONCE };
   const [front, right, rear, left] = out as [number, number, number, number];
   if (front === rear && right === left && front * right < 0) return { do: 'level', why: 'across' };
-  if (rounds.length > TRIM_ROUNDS) return { do: 'level', why: 'rounds' };
   const wrong = (gaps: readonly number[]) => gaps.reduce((sum, gap) => sum + gap * gap, 0);
   const mean = out.reduce((sum, gap) => sum + gap, 0) / out.length;
   // Up by all that is missing; down by little at a time.
   const by =
     mean < 0 ? Math.ceil(-mean * 100 - 1e-9) / 100 : -Math.min(DOWN_AT_ONCE, Math.floor(mean * 100 + 1e-9) / 100);
+  // The offset takes all sides along: never down while one is ridged already.
+  const may = by > 0 || (by < 0 && nearest.every((gap) => gap + by >= DRAGS_FROM));
   let best: { move: SkirtAdvice; wrong: number } = {
     move: { do: 'offset', by },
-    wrong: by === 0 ? Infinity : wrong(out.map((gap) => gap + by)),
+    wrong: may ? wrong(out.map((gap) => gap + by)) : Infinity,
   };
   const sides = sidesOf(print);
   const bed = adjusters.length >= 3 ? stiffBed(adjusters) : null;
@@ -84,8 +93,8 @@ export function skirtTrim({ adjusters, print, rounds }: SkirtTrimAsk): SkirtAdvi
       const rise = turns * pitch * (clockwise === 'raises' ? 1 : -1);
       const { a, b, c } = bed!(adjusters.map((_, i) => (i === index ? rise : 0)));
       const after = out.map((gap, i) => gap - (a * sides[i]!.x + b * sides[i]!.y + c));
-      // A turn that takes a side closer than ridged could scrape: it is never advised.
-      if (after.some((gap, i) => gap < out[i]! && gap < LOOKS_AT.ridged)) continue;
+      // A turn that takes a side to where it may drag is never advised; nor one that takes a ridged side any nearer.
+      if (after.some((gap, i) => gap < out[i]! && nearest[i]! + gap - out[i]! < DRAGS_FROM)) continue;
       const then = wrong(after);
       if (then < best.wrong - 1e-12)
         best = { move: { do: 'turn', adjuster: id, turns, raises: rise > 0 }, wrong: then };
