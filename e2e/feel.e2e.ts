@@ -68,9 +68,10 @@ test.each([3, 4])(
     await begin(page, machine);
     const history: FeelEvent[] = [];
     for (let touches = 0; ; touches++) {
-      expect(touches).toBeLessThan(60);
+      expect(touches).toBeLessThan(80);
       const move = nextMove(replayFeel(bed.start, history));
-      if (move.do === 'done') break;
+      if (move.do === 'done' || (move.do === 'stop' && move.why === 'as-near-as-felt')) break;
+      if (move.do === 'stop') throw new Error(move.why);
       const name = machine.adjusters.find(({ id }) => id === (move.do === 'feel' ? move.at : move.adjuster))!.name;
       expect((await page.getByTestId('feel-title').innerText()).toLowerCase().startsWith(name.toLowerCase())).toBe(
         true,
@@ -90,9 +91,7 @@ test.each([3, 4])(
     await page.reload();
     expect(await page.getByTestId('feel-title').innerText()).toMatch(/^The middle/);
     await page.getByTestId(`feel-${bed.feel(MIDDLE)}`).click();
-    await eventually(async () =>
-      expect(await page.getByTestId('feel-title').innerText()).toMatch(/^Even: \d\d % sure/),
-    );
+    await eventually(async () => expect(await page.getByTestId('feel-title').innerText()).toMatch(/^Even/));
     expect(await page.getByTestId('gauge-effect').innerText()).toMatch(/Levelled with 0\.104 mm/);
     await page.getByTestId('use-heights').click();
     await page.getByTestId('finish').click();
@@ -135,7 +134,7 @@ test('a feel that does not fit is felt again; turned till it dragged is a readin
   for (let touches = 0; touches < 60 && !contradicted; touches++) {
     const now = replayFeel(bed.start, history);
     const move = nextMove(now);
-    if (move.do === 'done') break;
+    if (move.do === 'done' || move.do === 'stop') break;
     if (move.do === 'turn') {
       bed.turn(move.adjuster, move.turns);
       history.push({ do: 'turn', adjuster: move.adjuster, turns: move.turns });

@@ -1,4 +1,4 @@
-import { feelFindingWords, feelTurnWords, gaugeWords } from './feel';
+import { feelFindingWords, feelStopWords, feelTurnWords, gaugeWords } from './feel';
 
 const mm = { units: 'mm', numbers: 'point', zone: 'UTC' } as const;
 
@@ -27,4 +27,17 @@ test('what stands out is named', () => {
   for (const code of ['one-culprit', 'wont-hold-still'] as const)
     expect(feelFindingWords({ code, adjuster: 'a' } as never, 'Rear')).toMatch(/\.$/);
   expect(feelFindingWords({ code: 'moves-more', adjuster: 'a', share: 1.4 }, 'Rear')).toContain('40 % more');
+});
+
+test('where it ends, the verdict comes first and then what hands do', () => {
+  const of = (stop: Parameters<typeof feelStopWords>[0]) => feelStopWords(stop, 'Front left', mm);
+  expect(of({ why: 'does-not-answer', adjuster: 'a' }).title).toBe(
+    'Front left doesn’t answer to its turns. Leave it alone',
+  );
+  expect(of({ why: 'turns-other-way', adjuster: null }).title).toMatch(/^All adjusters turn the other way/);
+  expect(of({ why: 'as-near-as-felt', within: 0.05, sure: 0.96 }).title).toBe('Even within 0.05 mm, 19 times in 20');
+  for (const why of ['spring-end', 'turns-other-way', 'does-not-answer'] as const)
+    expect(of({ why, adjuster: 'a' }).words).toMatch(/^Lift the nozzle.*from below/);
+  for (const why of ['keys-say-nothing', 'wont-hold-still', 'too-long'] as const)
+    expect(of({ why }).words).toMatch(/\.$/);
 });

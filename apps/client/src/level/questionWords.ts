@@ -7,7 +7,9 @@ export const QUESTION_WORDS: Record<QuestionCode, string> = {
   columns: 'The columns are counted downward. How do they lie?',
   wrapped: 'Was each row broken into two lines?',
   'last-row': 'The last row holds the mean of each column. Is it a row of the bed?',
+  axes: 'The corner names both axes. Which one runs along the columns?',
   unit: 'In which unit are these heights written?',
+  places: 'The places lie close together. In which unit are they written?',
   rows: 'The row labels and what was said of the first row contradict each other. Where does the first row lie?',
 };
 
@@ -36,4 +38,8 @@ const OPTION_WORDS: Record<string, string> = {
   in: 'Inches',
   thou: 'Thousandths of an inch',
   um: 'Micrometres',
+  cm: 'Centimetres',
+  m: 'Metres',
+  'columns-x': 'X along the columns, Y down the rows',
+  'rows-x': 'X down the rows, Y along the columns',
 };

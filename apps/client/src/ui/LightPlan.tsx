@@ -53,9 +53,8 @@ export function LightPlan({ plate, lines, at, onLit, label }: Props) {
     const [ax, ay, bx, by] = [px(meant!.from.x), py(meant!.from.y), px(meant!.to.x), py(meant!.to.y)];
     const [dx, dy] = [bx - ax, by - ay];
     const t = ((locationX - ax) * dx + (locationY - ay) * dy) / (dx * dx + dy * dy);
-    // To a hundredth, and to the ends where a thumb means them.
-    const share = Math.round(Math.min(1, Math.max(0, t)) * 100) / 100;
-    return share < 0.03 ? 0 : share > 0.97 ? 1 : share;
+    // To a hundredth; whether an end is meant the sum decides, by what shows at the other.
+    return Math.round(Math.min(1, Math.max(0, t)) * 100) / 100;
   };
   const slides = meant !== null && onLit !== undefined;
   const end = (event: GestureResponderEvent) => {

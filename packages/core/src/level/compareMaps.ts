@@ -1,11 +1,12 @@
 import { Delaunay } from 'd3-delaunay';
 import { needNumbers } from '../needNumbers';
-import { describeShape, type BedShape } from './describeShape';
+import { describeShape, STRIPES, type BedShape } from './describeShape';
 import { DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { gridOf } from './gridOf';
 import { heightsBetween } from './heightsBetween';
 import { spreadOf, type HeightPoint } from './HeightPoint';
+import { stepNoise } from './readingStep';
 import { thinMap } from './thinMap';
 
 /**
@@ -77,7 +78,10 @@ export function compareMaps({
     throw error;
   }
   const shapeChange = [...fit.residuals];
-  const shape = describeShape(points, noise === undefined ? {} : { noise: noise * Math.SQRT2 });
+  // Two readings, each no nearer than its step.
+  const steps = STRIPES * Math.hypot(stepNoise(before.map(({ z }) => z)), stepNoise(after.map(({ z }) => z)));
+  const own = noise === undefined ? describeShape(points).noise?.sd : noise * Math.SQRT2;
+  const shape = describeShape(points, own === undefined ? {} : { noise: Math.max(own, steps, 1e-9) });
   const lift = fit.centre.z;
   const { range } = spreadOf(shapeChange);
   const told = { points, shapeChange, shape, lift, range };

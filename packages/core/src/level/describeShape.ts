@@ -4,6 +4,7 @@ import { DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { gridOf } from './gridOf';
 import { extentOf, type HeightPoint } from './HeightPoint';
+import { stepNoise } from './readingStep';
 import { solveLeast } from './solveLeast';
 import { thinMap } from './thinMap';
 
@@ -355,6 +356,8 @@ function dot(p: ArrayLike<number>, q: ArrayLike<number>): number {
   return sum;
 }
 
+/** What steps look like beside a noise that is anywhere: stripes add up along a shape. Our own. */
+export const STRIPES = 1.5;
 /** Fewer second differences than this say nothing. */
 const FEWEST_DIFFERENCES = 12;
 
@@ -380,5 +383,7 @@ function noiseOfMap(points: readonly HeightPoint[]): { sd: number; freedom: numb
   if (sizes.length < FEWEST_DIFFERENCES) return null;
   const median = sizes.sort((p, q) => p - q)[sizes.length >> 1]!;
   // The median of a normal deviate's size is 0.6745; as sure as about a third of as many readings.
-  return { sd: median / 0.6745, freedom: Math.max(4, sizes.length / 4), by: 'map' };
+  // Steps are a noise, and one that runs in stripes over a slope: it is counted as half as large again.
+  const sd = Math.max(median / 0.6745, STRIPES * stepNoise(points.map(({ z }) => z)));
+  return { sd, freedom: Math.max(4, sizes.length / 4), by: 'map' };
 }

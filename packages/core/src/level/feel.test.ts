@@ -65,7 +65,8 @@ const accuses = ({ end }: FeltToEnd) =>
 
 describe.each([3, 4] as const)('advice by paper and feel, followed to its end on %i adjusters', (count) => {
   const BEDS = trials(1000, count === 3 ? 15 : 5);
-  test.each(ROWS)('%s', (name, bed, person, may) => {
+  test.each(ROWS)('%s', (...row) => {
+    const [name, bed, person, may] = row;
     const ends = Array.from({ length: BEDS }, (_, i) => feelToEnd(screwBed({ seed: i + 1, count, ...bed }), person));
     const touches = ends.map((end) => end.touches);
     const count_ = (is: (end: FeltToEnd) => boolean) => ends.filter(is).length;
@@ -129,7 +130,10 @@ describe('what is known', () => {
     for (const adjusters of [three, square]) {
       const state = startFeel({ adjusters, gauge: paper });
       const all = adjusters.map(({ id }) => gapAt(state, id).sd ** 2);
-      expect(Math.sqrt(all.reduce((sum, v) => sum + v, 0) / all.length)).toBeCloseTo(state.prior.height, 1);
+      // Beds that begin far off are thought of, too: as much as the prior says, and half as much again.
+      const sd = Math.sqrt(all.reduce((sum, v) => sum + v, 0) / all.length);
+      expect(sd).toBeGreaterThan(state.prior.height);
+      expect(sd).toBeLessThan(1.6 * state.prior.height);
       expect(nextMove(state)).toMatchObject({ do: 'feel', again: false });
     }
   });
@@ -308,7 +312,7 @@ describe('a level that was felt is a reading like any other', () => {
     const kept = feltHistory(text)!;
     expect(kept.history).toEqual(state.history);
     const again = replayFeel(startFeel({ adjusters: state.adjusters, gauge: paper }), kept.history);
-    expect(again.worlds).toEqual(state.worlds);
+    expect(again.worlds.map(({ belief }) => belief.mean)).toEqual(state.worlds.map(({ belief }) => belief.mean));
     expect(sureOf(again)).toBe(sureOf(state));
     expect(feltHistory('x,y,z\n1,2,3')).toBeNull();
   });

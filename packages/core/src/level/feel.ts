@@ -97,7 +97,7 @@ const LEAST = 0.012;
 /** A turn is made with the nozzle lifted where the bed is more likely than this to come up against it. */
 const TOUCHES = 2e-4;
 /** A feel less likely than this, by what was known, is felt again. */
-const ODD = 0.004;
+const ODD = 0.005;
 /** An adjuster is said not to be as written down when it is so likely. */
 const FOUND = 0.985;
 /** No single turn moves a screw farther, mm: about two turns, after which it is felt again. */

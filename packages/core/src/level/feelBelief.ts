@@ -138,6 +138,8 @@ export interface FeelBelief {
   mean: Float64Array;
   /** Row by row. */
   covariance: Float64Array;
+  /** What follows at each place, once it was asked for. */
+  at?: Float64Array;
 }
 
 /** A plate that lies on its screws is itself not quite plane, mm. Common practice. */
@@ -185,18 +187,16 @@ export function alongRow({ mean, covariance }: FeelBelief, row: Float64Array): {
 
 /** Gap less thickness at each place, mean and variance by turns: worked out once for a belief. */
 export function atPlaces(frame: FeelFrame, belief: FeelBelief): Float64Array {
-  const known = AT_PLACES.get(belief);
-  if (known) return known;
+  if (belief.at) return belief.at;
   const all = new Numbers(2 * frame.places.length);
   for (let i = 0; i < frame.places.length; i++) {
     const { mean, variance } = alongRow(belief, frame.places[i]!);
     all[2 * i] = mean;
     all[2 * i + 1] = variance;
   }
-  AT_PLACES.set(belief, all);
+  belief.at = all;
   return all;
 }
-const AT_PLACES = new WeakMap<FeelBelief, Float64Array>();
 
 /** The variance with which a feel stands for the gap: edges that aren't sharp, and a gauge that isn't known exactly. */
 const feelVariance = ({ prior, gauge }: FeelFrame, world: FeelWorld) => (prior.noise * world.hand) ** 2 + gauge ** 2;

@@ -91,7 +91,7 @@ export const FEELERS = [
 const SEEN = 0.003;
 const FAINT = 0.02;
 /** Light that is plain, with no feeler tried: at most so much in what is still called a plate, mm. */
-const CLEAR = 0.12;
+const CLEAR = 0.4;
 /** The gap between two contacts is taken as an arc; it can be out by so much of its height. Our own. */
 const ARC = 0.12;
 /** No line is joined better than this, mm. */
@@ -132,59 +132,143 @@ export function lightSurvey({ lines, aim }: { lines: readonly LightLine[]; aim?:
   const read = lines.map(readLine);
   const joined = join(read);
   const { points, lineOf } = heightsAlong(read, joined.lays);
-  const resolution = Math.max(
-    FINEST,
-    ...lines.flatMap(({ stretches }) => stretches.map((one) => gapRange(one).most - gapRange(one).least)),
-  );
+  const resolution = resolutionOf(lines);
   const zone = flatness(points).value;
-  const [trust, suspects] = trustOf(read, joined);
   const shape = describeShape(points, { noise: surveyNoise(resolution) });
+  const verdict = verdictOf(lines, shape, zone, aim ?? FAINT);
+  const high = regionOf(lines);
+  const [trust, suspects] = high
+    ? ([joined.closure.spare < 1 ? 'untold' : 'closes', []] as const)
+    : trustOf(read, joined);
+  // One line without which the plate would be the opposite carries the whole verdict: it is looked at again.
+  const turning = trust === 'contradicts' || high ? [] : turningLines(lines, verdict);
+  const doubted = turning.length > 0;
   return {
     points,
     lineOf,
     closure: joined.closure,
-    trust,
-    suspects,
+    trust: doubted ? 'contradicts' : trust,
+    suspects: doubted ? (turning.length > MOST_SUSPECTS ? [] : turning) : [...suspects],
     resolution,
     flatness: zone,
     shape,
-    verdict: verdictOf(lines, shape, trust, zone, aim ?? FAINT),
+    verdict: doubted || trust === 'contradicts' ? 'again' : high && verdict !== 'flat' ? 'region' : verdict,
   };
 }
+
+/** How the straightedge lay on a line by its light alone: rocking on something in between, hollow under it, or on all along. */
+function layOf({ stretches }: LightLine): 'rocks' | 'sags' | 'lies' | 'else' {
+  if (stretches.length === 0) return 'lies';
+  const at0 = stretches.some(({ from, to }) => from <= AT_END && to < MIDDLE);
+  const at1 = stretches.some(({ from, to }) => to >= 1 - AT_END && from > MIDDLE);
+  const over = stretches.some(({ from, to }) => from < MIDDLE && to > MIDDLE);
+  if (at0 && at1) return 'rocks';
+  if (over && stretches.length === 1) return 'sags';
+  return at0 || at1 ? 'rocks' : 'else';
+}
+
+/** Contacts this near each other, as a share of the plate, are one place; other lines pass farther from it than half of that. */
+const ONE_PLACE = 0.25;
+
+/** One place that stands up: lines over it rock on it, all others lie on. */
+function regionOf(lines: readonly LightLine[]): boolean {
+  const rocking = lines.filter((line) => layOf(line) === 'rocks');
+  if (rocking.length < 2 || rocking.length === lines.length) return false;
+  if (lines.some((line) => !rocking.includes(line) && layOf(line) !== 'lies')) return false;
+  const size = Math.max(...lines.map(({ from, to }) => Math.hypot(to.x - from.x, to.y - from.y)));
+  const contacts = rocking.map(({ from, to, stretches }) => {
+    const dark = darkParts([...stretches].sort((p, q) => p.from - q.from));
+    const rest = dark.reduce((a, b) => (b.to - b.from > a.to - a.from ? b : a), dark[0] ?? { from: 0.5, to: 0.5 });
+    const t = (rest.from + rest.to) / 2;
+    return { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t };
+  });
+  const [mx, my] = [
+    contacts.reduce((sum, { x }) => sum + x, 0) / contacts.length,
+    contacts.reduce((sum, { y }) => sum + y, 0) / contacts.length,
+  ];
+  if (contacts.some(({ x, y }) => Math.hypot(x - mx, y - my) > ONE_PLACE * size)) return false;
+  const distance = ({ from, to }: LightLine) => {
+    const [dx, dy] = [to.x - from.x, to.y - from.y];
+    return Math.abs((mx - from.x) * dy - (my - from.y) * dx) / Math.hypot(dx, dy);
+  };
+  return lines.every((line) => rocking.includes(line) || distance(line) > (ONE_PLACE / 4) * size);
+}
+
+/** Lines without which the others say the opposite: a dome where it was a dish, or the other way round. */
+function turningLines(lines: readonly LightLine[], verdict: LightVerdict): string[] {
+  const hollow = verdict === 'dish' ? 1 : verdict === 'dome' ? -1 : 0;
+  if (hollow === 0) return [];
+  return lines.flatMap((line) => {
+    const read = lines.filter((one) => one !== line).map(readLine);
+    if (read.length < 4) return [];
+    try {
+      const { points } = heightsAlong(read, join(read).lays);
+      return Math.sign(hollowness(points)) === -hollow ? [line.id] : [];
+    } catch (error) {
+      if (!(error instanceof DegenerateInput)) throw error;
+      return [];
+    }
+  });
+}
+
+/** By how much the middle lies under the rim, by a paraboloid through the points, mm; − it stands up. Within what an eye sees: 0. */
+function hollowness(points: readonly HeightPoint[]): number {
+  const [mx, my] = [
+    points.reduce((sum, { x }) => sum + x, 0) / points.length,
+    points.reduce((sum, { y }) => sum + y, 0) / points.length,
+  ];
+  const size = Math.max(...points.map(({ x, y }) => Math.hypot(x - mx, y - my)));
+  const { solution } = solveLeast(
+    points.map(({ x, y }) => {
+      const [u, v] = [(x - mx) / size, (y - my) / size];
+      return [1, u, v, u * u + v * v, u * u - v * v, u * v];
+    }),
+    points.map(({ z }) => z),
+  );
+  return Math.abs(solution[3]!) > SEEN ? solution[3]! : 0;
+}
+
+const resolutionOf = (lines: readonly LightLine[]) =>
+  Math.max(
+    FINEST,
+    ...lines.flatMap(({ stretches }) => stretches.map((one) => gapRange(one).most - gapRange(one).least)),
+  );
 
 /** One standard deviation of a rebuilt height, mm: a reading lies anywhere in its step. */
 export const surveyNoise = (resolution: number) => Math.max(FINEST, resolution / Math.sqrt(12));
 
-function verdictOf(
-  lines: readonly LightLine[],
-  { name }: BedShape,
-  trust: SurveyTrust,
-  zone: number,
-  aim: number,
-): LightVerdict {
-  if (trust === 'contradicts') return 'again';
+/** What nearly all lines say by how the straightedge lay on them. */
+const NEARLY_ALL = 0.8;
+
+function verdictOf(lines: readonly LightLine[], { name }: BedShape, zone: number, aim: number): LightVerdict {
   if (lines.every(({ stretches }) => stretches.length === 0) || zone <= aim) return 'flat';
+  const lit = lines.map(layOf).filter((lay) => lay !== 'lies');
+  const nearlyAll = (lay: string) =>
+    lit.length > 1 && lit.filter((one) => one === lay).length >= NEARLY_ALL * lit.length;
+  const [rocks, sags] = [nearlyAll('rocks'), nearlyAll('sags')];
   switch (name) {
     case 'dome':
     case 'bow-up':
     case 'ridge':
-      return 'dome';
+      // The straightedge lay hollow on nearly every line: such a plate is no dome, whatever its largest part.
+      return sags ? 'mixed' : 'dome';
     case 'dish':
     case 'bow-down':
     case 'valley':
     case 'low-region':
     case 'pit':
-      return 'dish';
+      return rocks ? 'dome' : 'dish';
     case 'twist':
     case 'saddle':
       return 'twist';
     case 'high-region':
-      return 'region';
+      return rocks && lit.length >= lines.length - 1 ? 'dome' : sags ? 'mixed' : 'region';
     case 'bump':
-      return 'bump';
+      return sags ? 'mixed' : 'bump';
     case 'none':
     case 'untold':
-      return 'mixed';
+      // Too coarse for how much; which way is plain where nearly all lines agree.
+      return rocks ? 'dome' : sags ? 'dish' : 'mixed';
   }
 }
 
@@ -235,19 +319,29 @@ function darkParts(sorted: readonly LitStretch[]): { from: number; to: number }[
   return parts;
 }
 
-/** A lit part this near an end of its line goes up to it. */
-const AT_END = 0.02;
+const MIDDLE = 0.5;
+/** A lit part this near an end of its line goes up to it: slides are off by some hundredths. */
+const AT_END = 0.06;
 
-/** Share of the widest gap along a lit part: an arc between two contacts, half of one where it is open to an end. */
+/**
+ * Share of the widest gap along a lit part: an arc between two contacts, half of one where it is open to an end. A part that
+ * goes up to one end is open there only if the straightedge lies on past the line's middle, or light shows at the other end
+ * too: else it stood on that end, and the slide went a hair too far.
+ */
 function arcOf({ from, to }: LitStretch, dark: readonly { from: number; to: number }[]): (t: number) => number {
-  const [open0, open1] = [from <= AT_END, to >= 1 - AT_END];
-  // Lit from end to end it stood on both.
-  if (open0 === open1) return (t) => (4 * (t - from) * (to - t)) / (to - from) ** 2;
-  // It rests in the middle of where it lies on, where light shows beyond on both sides; else on its edge.
-  const rest = open1
+  const [at0, at1] = [from <= AT_END, to >= 1 - AT_END];
+  const rest = at1
     ? dark.find((part) => part.to <= from + 1e-9 && part.to >= from - 1e-9)
     : dark.find((part) => part.from >= to - 1e-9);
+  // It rests in the middle of where it lies on, where light shows beyond on both sides; else on its edge.
   const both = rest && rest.from > AT_END && rest.to < 1 - AT_END;
+  const past = at1 ? from > MIDDLE : to < MIDDLE;
+  const [open0, open1] = [at0 && (both || past), at1 && (both || past)];
+  // Lit from end to end it stood on both.
+  if (open0 === open1) {
+    const [begin, end] = [at0 ? 0 : from, at1 ? 1 : to];
+    return (t) => Math.max(0, (4 * (t - begin) * (end - t)) / (end - begin) ** 2);
+  }
   const contact = rest && both ? (rest.from + rest.to) / 2 : open1 ? from : to;
   const end = open1 ? to : from;
   const power = both ? 2 : 1.5;

@@ -23,7 +23,7 @@ interface Row {
  */
 export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix | null {
   const { warnings } = reader;
-  const numeric = withLoneNumbers(rows);
+  const numeric = withLoneNumbers(withoutSummaries(rows, warnings));
   const block = joined(oneMap(numeric, reader), reader);
   const width = commonWidth(block);
   if (width === null) return null;
@@ -52,6 +52,19 @@ export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix |
   const heads = header ? header.cells.slice(header.cells.length - columns) : null;
   const countsDown = heads !== null && heads.length > 1 && areIndices(heads) && heads[0]! > heads[1]!;
   const mirrored = countsDown && ask(reader, 'columns', ['as-printed', 'by-index'], null) === 'by-index';
+  const corner = header && !Number.isFinite(header.cells[0]) ? header.written[0]!.trim() : '';
+  // A corner that names both axes says which runs down; which of its two names does, people write either way.
+  if (
+    BOTH_AXES.test(corner) &&
+    ask(reader, 'axes', ['columns-x', 'rows-x'], Y_FIRST.test(corner) ? 'columns-x' : null) === 'rows-x'
+  )
+    return {
+      kind: 'matrix',
+      rows: heights[0]!.map((_, c) => heights.map((row) => row[c]!)),
+      columnPositions: labels.every((label) => label !== null) && arePositions(labels) ? labels : null,
+      rowPositions: heads && arePositions(heads) ? heads : null,
+      rowOrder: rowOrderOf(heads ?? []),
+    };
   return {
     kind: 'matrix',
     rows: mirrored ? heights.map((row) => [...row].reverse()) : heights,
@@ -59,6 +72,36 @@ export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix |
     rowPositions: labels.every((label) => label !== null) && arePositions(labels) ? labels : null,
     rowOrder: rowOrderOf(labels),
   };
+}
+
+/** Names of both axes in the corner of a map; and those that put y, which runs down, before x. */
+const BOTH_AXES = /^\W{0,4}(?:x\W{1,4}y|y\W{1,4}x)\W{0,4}$/i;
+const Y_FIRST = /^\W{0,4}y/i;
+/** A head of a column that sums up what stands in its row. */
+const SUMS_UP =
+  /^\W{0,4}(?:avg|average|mean|max|maximum|min|minimum|range|spread|dev|std|stddev|deviation|rms|sum|total)\W{0,4}$/i;
+
+/** Columns that are headed as a mean, a greatest or a least are no part of the bed. */
+function withoutSummaries(rows: readonly TableRow[], warnings: LineWarning[]): readonly TableRow[] {
+  const head = rows.find(
+    ({ written, cells }) =>
+      written.some((cell) => SUMS_UP.test(cell.trim())) && cells.filter((cell) => Number.isFinite(cell)).length >= 2,
+  );
+  if (!head) return rows;
+  const at = new Set(head.written.flatMap((cell, i) => (SUMS_UP.test(cell.trim()) ? [i] : [])));
+  // Rows may hold a label in front that the head leaves out.
+  const widths = rows.filter((row) => row !== head).map(({ cells }) => cells.length);
+  const shift = widths.filter((width) => width === head.cells.length + 1).length > widths.length / 2 ? 1 : 0;
+  warnings.push({
+    line: head.line,
+    message: `Columns that sum up a row were left out: ${[...at].map((i) => head.written[i]!.trim()).join(', ')}.`,
+  });
+  return rows.map((row) => {
+    const by = row === head ? 0 : shift;
+    if (row.cells.length !== head.cells.length + by) return row;
+    const kept = <T>(values: readonly T[]) => values.filter((_, i) => !at.has(i - by));
+    return { ...row, cells: kept(row.cells), written: kept(row.written), ends: row.ends && kept(row.ends) };
+  });
 }
 
 /** What row labels say of where the first row lies: counted or measured upward it is the front. Null: they say nothing. */
@@ -303,6 +346,14 @@ function copiesInHalves(rows: readonly Row[]): boolean {
 function joined(rows: readonly Row[], reader: Reader): readonly Row[] {
   const header = headerOf(rows, rows[1]?.cells.length ?? 0);
   const body = header ? rows.slice(1) : rows;
+  const labelled = joinedByLabel(body);
+  if (labelled) {
+    reader.warnings.push({
+      line: body[0]!.line,
+      message: 'Rows went on in lines without a label; they were joined.',
+    });
+    return header ? [header, ...labelled] : labelled;
+  }
   const widths = body.map(({ cells }) => cells.length);
   for (const pieces of [2, 3, 4]) {
     if (body.length % pieces !== 0 || body.length < 2 * pieces) continue;
@@ -321,6 +372,18 @@ function joined(rows: readonly Row[], reader: Reader): readonly Row[] {
   const square = body.length === 4 * width;
   if (!square && !(body.length >= 2 * width && isSmootherJoined(body))) return rows;
   return ask(reader, 'wrapped', ['no', 'yes'], null) === 'yes' ? inPieces(body, 2) : rows;
+}
+
+/** Rows that begin with a label and go on in lines without one, all in as many pieces of the same lengths; null: they don't. */
+function joinedByLabel(body: readonly Row[]): Row[] | null {
+  if (body[0]?.label == null || body.every(({ label }) => label !== null)) return null;
+  const groups: Row[][] = [];
+  for (const row of body)
+    if (row.label !== null) groups.push([row]);
+    else groups.at(-1)!.push(row);
+  const shape = (group: readonly Row[]) => group.map(({ cells }) => cells.length).join();
+  if (groups.length < 2 || groups.some((group) => shape(group) !== shape(groups[0]!))) return null;
+  return groups.flatMap((group) => inPieces(group, group.length));
 }
 
 const inPieces = (rows: readonly Row[], pieces: number): Row[] =>

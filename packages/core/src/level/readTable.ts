@@ -12,7 +12,7 @@ const AXIS_NAME = /^\W{0,10}(?:bed|probe)?[ _]?([xy])(?:$|[^a-z])/i;
 const ANGLE = /^\W{0,10}(?:theta|angle|phi|azimuth|θ)(?:$|[^a-z])/i;
 /** A head of a column that may hold heights. */
 const HEIGHT_NAME =
-  /^\W{0,10}(?:bed|probe|measured)?[ _-]?(z|dz|h|heights?|reading|result|measured|value|probed|touch|trigger|triggered|contact|delta|level|offset|gap|depth|clearance|distance)(?:$|[^a-z])/i;
+  /^\W{0,10}(?:bed|probe|measured)?[ _-]?(z|dz|h|heights?|reading|result|measured|value|probed|touch|trigger|triggered|contact|delta|level|offset|gap|depth|clearance|distance|mean|avg|average)(?:$|[^a-z])/i;
 
 /** Columns x, y, z with or without a header, or a bare matrix. Null when there is neither. */
 export function readTable(lines: readonly string[], reader: Reader): RawPoints | RawMatrix | null {

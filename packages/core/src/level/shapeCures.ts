@@ -89,7 +89,8 @@ export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: num
   if (!(aim > 0)) throw new RangeError(`shapeCures needs an aim above 0 mm, got ${aim}`);
   if (reference !== null && !(reference >= 0))
     throw new RangeError(`shapeCures needs a flatness of 0 or more, got ${reference}`);
-  const before = flatness(map).value;
+  // Flatness hangs on single readings: it is that of all of them.
+  const before = flatness(ask.map).value;
   const shape = describeShape(map, noise === undefined ? {} : { noise });
   const within = (leaves: number | null) => (leaves === null ? null : leaves <= aim);
   const cure = (

@@ -24,6 +24,9 @@ const ROW_LABEL = /^\s{0,40}(?:row\s{0,3}|y\s{0,2}=?\s{0,2})?[[(]?([+-]?\d{1,6}(
 const SUMMARY = /^[^A-Za-z]{0,30}(?:mean|avg|average|min|max|minimum|maximum|range|std|stddev|deviation|rms|sum)\b/i;
 const COMMA_BETWEEN_DIGITS = /^[^,]*\d?,\d[^,]*$/;
 
+const DECIMAL_COMMAS_PARTED =
+  /^\s{0,8}(?:[+-]?\d{1,6}(?:,\d{1,6})?,[ \t]{1,4}){1,200}[+-]?\d{1,6}(?:,\d{1,6})?\s{0,8}$/;
+
 /** The lines with cells, and whether a comma stands for the decimal point in them. */
 export function tableRows(lines: readonly string[]): TableRow[] {
   const stripped: { line: number; whole: string; text: string; label: number | null }[] = [];
@@ -32,6 +35,10 @@ export function tableRows(lines: readonly string[]): TableRow[] {
     if (line.length > LONGEST_LINE || line.trim() === '' || SUMMARY.test(line)) continue;
     stripped.push({ line: i + 1, whole: line, ...strip(line) });
   }
+  // A comma before a blank parts, one inside a number is its decimal sign: only where every line says so.
+  const both = stripped.filter(({ text }) => /\d/.test(text));
+  if (both.length > 1 && both.every(({ text }) => DECIMAL_COMMAS_PARTED.test(text)))
+    for (const row of both) row.text = row.text.replace(/,[ \t]{1,4}/g, ';');
   const numeric = stripped.filter(({ text }) => /\d/.test(text));
   const delimiter = delimiterOf(numeric.map(({ text }) => text));
   const decimalComma = usesDecimalComma(

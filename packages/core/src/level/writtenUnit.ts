@@ -2,13 +2,13 @@ import { ask, type Reader } from './heightReading';
 import type { HeightPoint } from './HeightPoint';
 
 /** Units in which texts of heights are written. */
-export const HEIGHT_UNITS = ['mm', 'in', 'thou', 'um'] as const;
+export const HEIGHT_UNITS = ['mm', 'in', 'thou', 'um', 'cm', 'm'] as const;
 export type HeightUnit = (typeof HEIGHT_UNITS)[number];
 
 /** Millimetres of one. Source: 1 in = 25.4 mm exactly (international yard and pound agreement, 1959). */
-export const MM_OF: Record<HeightUnit, number> = { mm: 1, in: 25.4, thou: 0.0254, um: 0.001 };
+export const MM_OF: Record<HeightUnit, number> = { mm: 1, in: 25.4, thou: 0.0254, um: 0.001, cm: 10, m: 1000 };
 
-const UNIT = 'mm|in|inch|inches|thou|mils?|um|µm|μm|microns?|micromet(?:er|re)s?';
+const UNIT = 'mm|cm|m|in|inch|inches|thou|mils?|um|µm|μm|microns?|micromet(?:er|re)s?';
 /** Behind a number. "in" parted from it only where nothing follows: "5 in progress" is none. */
 const BEHIND_NUMBER =
   /\d(?:[ ]?(um|µm|μm|microns?|mils?|thou|inch(?:es)?|mm)(?![a-zµμ])|(in)(?![a-z\d])|[ ](in)(?=[ \t]{0,4}(?:[,;|\])\n]|$)))/i;
@@ -55,7 +55,12 @@ export function writtenUnit(text: string, places: readonly Pick<HeightPoint, 'x'
     heights: unit,
     places: unit === 'mm' && !said ? 'mm' : (ofPlaces ?? (near && unit !== 'um' ? 'in' : 'mm')),
   });
-  if (heights === 'mm') return taken('mm');
+  if (heights === 'mm') {
+    // Heights said to be in mm say nothing of places as near to each other as those of a bed in inches.
+    if (said === 'mm' && near && !ofPlaces)
+      return { heights: 'mm', places: ask(reader, 'places', ['mm', 'in'], null) as HeightUnit };
+    return { heights: 'mm', places: ofPlaces ?? 'mm' };
+  }
   return taken(ask(reader, 'unit', ['mm', heights], said) as HeightUnit);
 }
 
@@ -74,7 +79,7 @@ function extent(places: readonly Pick<HeightPoint, 'x' | 'y'>[]): number {
 
 function named(word: string): HeightUnit {
   const unit = word.toLowerCase();
-  if (unit === 'mm') return 'mm';
+  if (unit === 'mm' || unit === 'cm' || unit === 'm') return unit;
   if (unit.startsWith('in')) return 'in';
   return /^(?:thou|mil)/.test(unit) && !unit.startsWith('milli') ? 'thou' : 'um';
 }

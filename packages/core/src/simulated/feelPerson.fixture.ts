@@ -15,7 +15,7 @@ import type { ScrewBed } from './screwBed.fixture';
 const PAPER = { thickness: 0.1, uncertainty: 0.003 };
 
 export const adjustersOf = ({ places, pitch }: ScrewBed): FeelAdjuster[] =>
-  places.map((place, i) => ({ id: `corner ${i}`, ...place, pitch, clockwise: 'lowers' }));
+  places.map((place, i) => ({ id: `corner-${i}`, ...place, pitch, clockwise: 'lowers' }));
 
 export interface FeltToEnd {
   touches: number;
