@@ -23,9 +23,11 @@ export function withoutQuotes(text: string): string {
   return text.replace(/"[ ]?([+-]?\d{0,9}),(\d{1,12})[ ]?"/g, '$1.$2').replace(/"/g, '');
 }
 
-/** A time or date and time at the start of a line, in brackets or not. */
+/** A time or date and time at the start of a line, in brackets or not; hours and minutes alone only before a blank. */
 const TIME_STAMP =
-  /^\s{0,20}\[?(?:\d{4}-\d\d-\d\d[T ])?\d{1,2}:\d\d:\d\d(?:[.,]\d{1,9})?(?:[ ]?[AaPp]\.?[Mm]\.?)?(?:Z|[+-]\d\d:?\d\d)?\]?[ \t:>|-]{0,3}(?=[^\d.]|[ \t]|$|\d+[ \t,;.])/;
+  /^\s{0,20}\[?(?:(?:\d{4}[-./]\d{1,2}[-./]\d{1,2}|\d{1,2}[-./]\d{1,2}[-./]\d{2,4})[T ]{1,4})?\d{1,2}:\d\d(?::\d\d(?:[.,]\d{1,9})?|(?=\][ \t]|[ \t]))(?:[ ]?[AaPp]\.?[Mm]\.?)?(?:Z|[+-]\d\d:?\d\d)?\]?[ \t:>|-]{0,3}(?=[^\d.]|[ \t]|$|\d+[ \t,;.])/;
+/** Seconds since a start, as kernels and consoles put them in brackets: with decimals, which no row label has. */
+const SINCE_START = /^\s{0,20}\[[ \t]{0,10}\d{1,9}\.\d{1,9}\][ \t:]{1,8}(?=\S)/;
 
 /** What consoles put before their answers. */
 const REMARK = /^\s{0,20}(?:\/\/|#|>>?)[ \t]{0,8}/;
@@ -34,7 +36,7 @@ const EPOCH = /^\s{0,20}\[?1[5-9]\d{8}(?:\d{3})?(?:\.\d{1,9})?\]?(?:[ \t]{0,8}[:
 
 /** The line without a leading remark sign and time stamp. */
 export function withoutTimeStamp(told: string): string {
-  const line = told.replace(REMARK, '').replace(EPOCH, '');
+  const line = told.replace(REMARK, '').replace(EPOCH, '').replace(SINCE_START, '');
   const colon = line.indexOf(':');
   if (colon < 1 || colon > 20) return line;
   const stamp = TIME_STAMP.exec(line);

@@ -71,7 +71,7 @@ describe.each([3, 4] as const)('one level by paper on seeded beds with %i adjust
     for (let i = 0; i < 3 * count; i++) {
       const { id } = state.adjusters[i % count]!;
       const turns = i % 2 === 0 ? 0.25 : -0.25;
-      for (const _ of [0, 1]) {
+      for (let times = 0; times < 2; times++) {
         bed.turn(i % count, turns);
         state = afterTurn(state, { adjuster: id, turns });
         state = afterFeel(state, { at: id, feel: FEELS[feltBy(bed, TIDY, i % count)]! });

@@ -29,6 +29,23 @@ export function pickHeight(candidates: readonly HeightCandidate[], reader: Reade
   return at;
 }
 
+const MEAN_NAME = /^\W{0,4}(?:mean|avg|average)\W{0,4}$/i;
+/** A mean that is rounded to thousandths is this near to what it is the mean of, mm. */
+const ROUNDED = 0.0011;
+
+/** The one that is called the mean of the others, and is: repeats of one reading; null: none is. */
+function meanAmong(candidates: readonly HeightCandidate[]): string | null {
+  const mean = candidates.find(({ name }) => MEAN_NAME.test(name));
+  if (!mean || candidates.length < 3) return null;
+  const others = candidates.filter((one) => one !== mean);
+  const is = mean.values.every((value, i) => {
+    const known = others.map(({ values }) => values[i]!).filter((one) => one === one);
+    if (known.length === 0) return value !== value;
+    return Math.abs(value - known.reduce((sum, one) => sum + one, 0) / known.length) <= ROUNDED;
+  });
+  return is ? mean.name : null;
+}
+
 function heightAmong(candidates: readonly HeightCandidate[], reader: Reader): number {
   if (candidates.length === 1) return 0;
   const changes = candidates.map(({ values }) => {
@@ -39,7 +56,7 @@ function heightAmong(candidates: readonly HeightCandidate[], reader: Reader): nu
   const varying = names.flatMap((_, i) => (changes[i] ? [i] : []));
   if (varying.length > 1) {
     const options = varying.map((i) => names[i]!);
-    return names.indexOf(ask(reader, 'height', options, null));
+    return names.indexOf(ask(reader, 'height', options, meanAmong(varying.map((i) => candidates[i]!))));
   }
   const read = names.findIndex((name) => READING_NAME.test(name));
   // Nothing changes: what is called a reading is one; that all are equal is doubted elsewhere.
