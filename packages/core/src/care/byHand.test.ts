@@ -81,6 +81,7 @@ test('base and sheet take at most 10 taps and 2 numbers; each of the twelve at m
       2 * now[i]! > before[i]! ? [`${procedure.id} ${what}`] : [],
     );
   });
-  // One number stays one: how thick the new surface is, where nobody has measured it yet.
-  expect(over).toEqual(['replace-and-retire numbers']);
+  // One number stays one: how thick the new surface is, where nobody has measured it yet. Under the bed a gate more is worth a tap:
+  // unplugged before hands go there, and the trip point moved before it is plugged in.
+  expect(over).toEqual(['under-bed-check taps', 'under-bed-check ticks', 'replace-and-retire numbers']);
 });

@@ -188,7 +188,7 @@ describe('every other sum from a job is the tool’s own', () => {
     expect(answerBySum(setup, state, step('add-up'), FACTS)).toBe('washers');
     // The washers are a layer of the stack that homes next.
     const raised = { ...state, readings: { ...state.readings, 'washers.pile': own.pile!.thickness } };
-    expect(jobSum(setup, raised, step('home'), FACTS)).toMatchObject({
+    expect(jobSum(setup, raised, step('move'), FACTS)).toMatchObject({
       answer: { result: { change: own.pile!.thickness } },
     });
   });

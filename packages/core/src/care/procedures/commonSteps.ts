@@ -19,10 +19,23 @@ export const ALCOHOL_SAYS = {
   choice: 'alcohol',
   says: {
     '90': 'With alcohol of 90 % or more; a minute to dry.',
-    '70': 'With alcohol of 70 % or more; wait ten minutes, until no film of water is left.',
+    '70': 'With alcohol of 70 % or more; it dries by the clock after this.',
     acetone: 'With acetone, on bare metal only, bed cold; then one wipe with alcohol.',
   },
 };
+
+/** Alcohol with much water in it dries by the clock, not by the look. */
+export const dryByClock = (phase: string, next: Target): ProcedureStep => ({
+  id: 'dry-by-clock',
+  title: 'Let it dry',
+  doing: 'Wait ten minutes with nothing lying on it: no film of water is left.',
+  why: 'Water left behind weakens the bond.',
+  phase,
+  only: { choice: 'alcohol', is: ['70'] },
+  timer: { name: 'Dry after the wipe', least: { seconds: 600 } },
+  cant: [{ label: 'It is still wet', to: 'degrease' }],
+  next,
+});
 
 /** From which edge it is stuck. */
 export const BEGIN_FROM: SchoolChoice = {
@@ -305,13 +318,31 @@ export const levelIt = ({ phase, within, over }: { phase: string; within: Target
   next: within,
 });
 
-export const bowed = (phase: string): ProcedureStep => ({
-  id: 'bowed',
-  title: 'It won’t come level',
-  doing:
-    'Screws cure tilt, not shape. Look under the bed first, then for a bubble, debris or a proud clip. Then do the level check again.',
+/** Screws cure tilt, not shape: what presses is looked for with the bed off and cool, then it is levelled again. */
+export const bowed = (phase: string): ProcedureStep[] => [
+  {
+    id: 'bowed',
+    title: 'It won’t come level',
+    doing:
+      'Screws cure tilt, not shape. Switch off, unplug, let the bed cool. Then look under the bed first, then for a bubble, debris or a proud clip.',
+    phase,
+    cautions: ['mains', 'hot'],
+    gate: { checks: ['Is it unplugged and cool before a hand goes under it?'] },
+    cant: [
+      { label: 'Nothing is found', to: STOPPED },
+      { label: 'The machine maps it: accept it', to: 'zero' },
+    ],
+    next: 'level-again',
+  },
+  levelAgain(phase),
+];
+
+const levelAgain = (phase: string): ProcedureStep => ({
+  id: 'level-again',
+  title: 'Level it again',
+  doing: 'Plug in. Bed at about 60 °C, nozzle hot and clean. Level check once more.',
   phase,
-  cautions: ['mains', 'hot'],
+  cautions: ['hot', 'moving'],
   sum: 'level',
   ask: {
     question: 'How did the level check end this time?',
@@ -320,10 +351,7 @@ export const bowed = (phase: string): ProcedureStep => ({
       { id: 'again', label: 'not yet', to: 'bowed' },
     ],
   },
-  cant: [
-    { label: 'Nothing is found', to: STOPPED },
-    { label: 'The machine maps it: accept it', to: 'zero' },
-  ],
+  cant: [{ label: 'It can’t be levelled now', to: STOPPED }],
   next: 'zero',
 });
 

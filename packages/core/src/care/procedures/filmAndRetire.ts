@@ -305,11 +305,21 @@ export const replaceAndRetire: Procedure = {
         question: 'What is it?',
         answers: [
           { id: 'end', label: 'At its end', to: 'gate' },
-          { id: 'rung', label: 'a rung is left', to: STOPPED },
+          { id: 'rung', label: 'a rung is left', to: 'rung' },
         ],
       },
       cant: [{ label: 'Somebody else decides', to: STOPPED }],
       next: 'gate',
+    },
+    {
+      id: 'rung',
+      title: 'A rung is left',
+      doing:
+        'Ask for that work on the surface’s page, then stop here. It stays in use until its next prints have told.',
+      phase: 'look',
+      cant: [{ label: 'It can’t be done here', to: 'gate' }],
+      next: STOPPED,
+      effects: [{ kind: 'book', text: 'It is not at its end: a rung of the ladder is left.' }],
     },
     {
       id: 'gate',

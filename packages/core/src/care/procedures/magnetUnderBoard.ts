@@ -24,7 +24,10 @@ export const magnetUnderBoard: Procedure = {
   minutes: 30,
   tools: ['calipers', 'ruler', 'knife', 'roller', '240 grit', 'fitted respirator'],
   materials: ['laminate board', 'magnet with its liner', 'alcohol', 'clean towels'],
-  parts: [{ id: 'board', label: 'The board', groups: ['laminate'], from: 'rack' }],
+  parts: [
+    { id: 'old', label: 'What lies there now', groups: ['sheet', 'glass', 'laminate', 'cover'], from: 'machine' },
+    { id: 'board', label: 'The board', groups: ['laminate'], from: 'rack' },
+  ],
   choices: [
     {
       id: 'where',
@@ -48,6 +51,16 @@ export const magnetUnderBoard: Procedure = {
   ],
   then: ['first-print'],
   steps: [
+    {
+      id: 'off',
+      title: 'Off with what lies there',
+      doing: 'Bed off and cool. Take off what lies on it; the base stays.',
+      phase: 'measure',
+      cautions: ['hot', 'magnet'],
+      cant: [{ label: 'It sticks', to: STOPPED }],
+      next: 'measure',
+      effects: [{ kind: 'take-off', part: 'old', place: 'taken off' }],
+    },
     {
       id: 'measure',
       title: 'Measure board and magnet',
@@ -84,9 +97,20 @@ export const magnetUnderBoard: Procedure = {
       phase: 'measure',
       doing: 'Add up board and magnet against what lies there, and see what has to move before homing.',
       layers: LAYERS,
-      next: 'scuff',
+      next: 'protect',
     }),
     printSpacer('measure', 'add-up'),
+    {
+      id: 'protect',
+      title: 'Before the dust',
+      doing: 'Outdoors or under extraction. Respirator fitted, gloves on, water at hand.',
+      why: 'Dust of glass fibre stays in the lungs.',
+      phase: 'prepare',
+      cautions: ['dust'],
+      gate: { checks: ['Does the respirator fit, and is there extraction or open air?'] },
+      cant: [{ label: 'There is no respirator', to: STOPPED }],
+      next: 'scuff',
+    },
     {
       id: 'scuff',
       title: 'Scuff the back, clean it',
@@ -171,7 +195,7 @@ export const magnetUnderBoard: Procedure = {
       phase: 'on',
       sum: 'level',
       cautions: ['hot'],
-      cant: [{ label: 'It waits for the next round', to: DONE }],
+      cant: [{ label: 'It is levelled another day: no print before', to: STOPPED }],
       next: DONE,
       effects: [{ kind: 'book', text: 'A magnet is stuck under the board, and it lies.' }],
     },

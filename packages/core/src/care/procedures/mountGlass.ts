@@ -290,7 +290,7 @@ export const mountGlass: Procedure = {
       cant: [{ label: 'The pane is cracked', to: 'broken' }],
     }),
     levelIt({ phase: 'level', within: 'zero', over: 'bowed' }),
-    bowed('level'),
+    ...bowed('level'),
     ...setZero('level', DONE, 'Glass mounted, levelled and set. Prints come off it only cold.'),
   ],
 };
