@@ -2,7 +2,7 @@ import type { Feel, FeelFinding, FeelStop } from '@even-bed/core/level/feel';
 import type { SeenFrom } from '@even-bed/core';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { figuresFor, type Reader } from './figures';
-import { motorWords, turnWords } from './turn';
+import { motorWords, turnFigure, turnWords } from './turn';
 
 /** What each feel is like under the fingers. */
 export const FEEL_HINTS: Record<Feel, string> = {
@@ -40,7 +40,7 @@ export function feelFindingWords(finding: FeelFinding, name: string): string {
     case 'wont-hold-still':
       return 'Feels at one place contradict each other with no turn between: something gives. Look for a loose carriage, a soft spring, a sheet that isn’t down.';
     case 'near-its-end':
-      return `${name} was turned ${Math.abs(finding.turns)} turns one way: its spring may be at its end. Turn the others the other way instead.`;
+      return `${name} was turned ${Number(Math.abs(finding.turns).toFixed(1))} turns one way: its spring may be at its end. Turn the others the other way instead.`;
   }
 }
 
@@ -53,7 +53,7 @@ export function gaugeWords(
   if (Math.abs(higher) < 0.005) return `Levelled with ${size(thickness, 3)}, as a common sheet leaves it.`;
   const way = higher > 0 ? 'higher' : 'lower';
   const offset = `an offset of ${higher > 0 ? '−' : '+'}${size(Math.abs(higher), 3)}`;
-  const screw = turns === null || turns === 0 ? '' : `, or the stop screw by ${Math.abs(turns)} of a turn`;
+  const screw = turns === null || turns === 0 ? '' : `, or the stop screw by ${turnFigure(turns, reader)} turn, the way that lets the nozzle ${higher > 0 ? 'lower' : 'higher'}`;
   return `Levelled with ${size(thickness, 3)}: the nozzle stands ${size(Math.abs(higher), 3)} ${way} than a common sheet leaves it. That is ${offset}${screw}.`;
 }
 

@@ -30,3 +30,10 @@ test.each([
   [24.4 * 60 * MINUTE, '24 h'],
   [72 * 60 * MINUTE, '72 h'],
 ])('%i ms set', (ms, words) => expect(timeSet(ms)).toBe(words));
+
+test('what is left is never said as less than there is, from a day on too', () => {
+  expect(timeLeft((24 * 60 + 59) * 60_000)).toBe('1 d 1 h');
+  expect(timeLeft(24 * 3_600_000)).toBe('1 day');
+  expect(timeLeft((23 * 60 + 59) * 60_000)).toBe('23 h 59 min');
+  expect(timeLeft((47 * 60 + 1) * 60_000)).toBe('2 days');
+});

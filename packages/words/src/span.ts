@@ -10,8 +10,11 @@ const MINUTE_MS = 60_000;
 export function timeLeft(ms: number): string {
   const minutes = Math.max(1, Math.ceil(ms / MINUTE_MS));
   if (minutes < 60) return `${minutes} min`;
-  const hours = Math.floor(minutes / 60);
-  if (hours < 24) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${minutes % 60} min`;
+  if (minutes < 24 * 60) {
+    const whole = Math.floor(minutes / 60);
+    return minutes % 60 === 0 ? `${whole} h` : `${whole} h ${minutes % 60} min`;
+  }
+  const hours = Math.ceil(minutes / 60);
   const days = Math.floor(hours / 24);
   return hours % 24 === 0 ? `${days} ${days === 1 ? 'day' : 'days'}` : `${days} d ${hours % 24} h`;
 }

@@ -105,7 +105,7 @@ const scaleOf = (a: readonly number[], b: readonly number[]) =>
   Math.max(1e-12, Math.abs(meanOf(b) - meanOf(a)), ...[...a, ...b].map((value) => Math.abs(value - meanOf(a))));
 
 /** Share of the deals that part the readings at least so far. */
-function pOf(a: readonly number[], b: readonly number[], deals: readonly Uint8Array[], scale: number): number {
+function pOf(a: readonly number[], b: readonly number[], deals: readonly Uint32Array[], scale: number): number {
   const all = [...a, ...b];
   const total = all.reduce((sum, value) => sum + value, 0);
   const apart = (sumB: number) => Math.abs(sumB / b.length - (total - sumB) / a.length);
@@ -120,16 +120,16 @@ function pOf(a: readonly number[], b: readonly number[], deals: readonly Uint8Ar
 }
 
 /** Which of all readings go to the second: every way, or ways drawn, the true one among them. */
-function dealsOf(first: number, second: number, random: () => number): Uint8Array[] {
+function dealsOf(first: number, second: number, random: () => number): Uint32Array[] {
   const n = first + second;
   let ways = 1;
   for (let i = 1; i <= second; i++) ways = (ways * (n - second + i)) / i;
-  const own = Uint8Array.from({ length: second }, (_, i) => first + i);
+  const own = Uint32Array.from({ length: second }, (_, i) => first + i);
   if (ways <= ALL_WAYS) {
-    const deals: Uint8Array[] = [];
+    const deals: Uint32Array[] = [];
     const deal: number[] = [];
     const choose = (from: number) => {
-      if (deal.length === second) return void deals.push(Uint8Array.from(deal));
+      if (deal.length === second) return void deals.push(Uint32Array.from(deal));
       for (let i = from; i <= n - (second - deal.length); i++) {
         deal.push(i);
         choose(i + 1);
@@ -146,7 +146,7 @@ function dealsOf(first: number, second: number, random: () => number): Uint8Arra
       const j = Math.floor(random() * (i + 1));
       [order[i], order[j]] = [order[j]!, order[i]!];
     }
-    deals.push(Uint8Array.from(order.slice(n - second)));
+    deals.push(Uint32Array.from(order.slice(n - second)));
   }
   return deals;
 }

@@ -236,3 +236,8 @@ describe('zeroStands', () => {
     ]);
   });
 });
+
+test('a zero set at no time is none', () => {
+  expect(zeroStands(NaN, [])).toEqual({ state: 'never', since: [] });
+  expect(zeroStands(Infinity, [])).toEqual({ state: 'never', since: [] });
+});

@@ -32,7 +32,8 @@ const OF_SLOT: Record<Slot, ZeroExpiry> = { film: 'film', platform: 'platform', 
  * @param events what happened, in any order; what is older than zero doesn't count
  */
 export function zeroStands(zeroAt: number | null, events: readonly ZeroEvent[]): ZeroStands {
-  if (zeroAt === null) return { state: 'never', since: [] };
+  // A time that is none proves nothing: nobody has set it.
+  if (zeroAt === null || !Number.isFinite(zeroAt)) return { state: 'never', since: [] };
   const since = new Map<ZeroExpiry, number>();
   const add = (why: ZeroExpiry, at: number) => void (since.has(why) || since.set(why, at));
   const gone = new Map<Slot, { surfaceId: string; at: number }>();

@@ -207,3 +207,8 @@ test('one offset of 0.3 mm off is named and left out: the answer stays where it 
   expect(after.odd).toMatchObject([{ machine: 'b', surface: 'q', off: expect.closeTo(0.3, 1) }]);
   expect(Math.abs(after.offset - before.offset)).toBeLessThan(0.01);
 });
+
+test('an offset beyond anything is refused, not worked out as no number', () => {
+  const known = [{ machine: 'a', surface: 's', offset: 1e308 }];
+  expect(() => predictOffset({ known, machine: 'a', surface: 's' })).toThrow('finite offsets');
+});

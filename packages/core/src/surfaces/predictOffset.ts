@@ -63,8 +63,8 @@ export interface OffsetQuestion {
  */
 export function predictOffset({ known, machine, surface }: OffsetQuestion): OffsetPrediction | 'not connected' {
   for (const { machine: m, surface: s, offset, weight = 1 } of known) {
-    if (!Number.isFinite(offset))
-      throw new RangeError(`predictOffset needs finite offsets, ${m} with ${s} has ${offset}`);
+    if (!(Math.abs(offset) <= LARGEST))
+      throw new RangeError(`predictOffset needs finite offsets, up to ${LARGEST} mm, ${m} with ${s} has ${offset}`);
     if (!(weight > 0) || !Number.isFinite(weight))
       throw new RangeError(`predictOffset needs weights above 0, ${m} with ${s} has ${weight}`);
   }
@@ -83,6 +83,8 @@ export function predictOffset({ known, machine, surface }: OffsetQuestion): Offs
   }
 }
 
+/** No offset is larger, mm: beyond, squares are no numbers any more. */
+const LARGEST = 1e9;
 /** So many odd offsets are left out at most: with more the model itself is in doubt. */
 const MOST_ODD = 3;
 /** Past so many offsets single ones are not judged: each costs a solution of its own. */
