@@ -102,3 +102,18 @@ test('nothing asked is nothing known; what is no number or no known word is refu
   expect(() => compatibility({ face: 'glass', heat: NaN })).toThrow('NaN');
   expect(() => compatibility({ face: 'glass', limit: Infinity })).toThrow('Infinity');
 });
+
+// Common practice.
+test.each<[string, Parameters<typeof compatibility>[0], string]>([
+  ['hot material on a cold bed', { face: 'smooth-pei', printed: 'abs', heat: 20 }, 'no'],
+  ['hot material on its usual bed', { face: 'smooth-pei', printed: 'abs' }, 'yes'],
+  ['hot glass, plastic scraper', { face: 'glass', tool: 'plastic-scraper', heat: 90 }, 'no'],
+  ['hot glass, gloves', { face: 'coated-glass', tool: 'gloved-hand', heat: 60 }, 'no'],
+  ['cold glass, plastic scraper', { face: 'glass', tool: 'plastic-scraper', heat: 20 }, 'yes'],
+  ['no glue on a cold bed', { face: 'glass', glue: 'none', heat: 20 }, 'care'],
+  ['no glue on a warm bed', { face: 'glass', glue: 'none', heat: 60 }, 'yes'],
+  ['heavy glue, its usual bed', { face: 'smooth-pei', printed: 'pla', glue: 'glue-heavy' }, 'care'],
+  ['heavy glue, unheated', { face: 'smooth-pei', printed: 'pla', glue: 'glue-heavy', heat: 20 }, 'yes'],
+])('%s', (_, question, answer) => {
+  expect(compatibility(question).answer).toBe(answer);
+});

@@ -198,8 +198,11 @@ function applies(rule: CompatRule, question: CompatQuestion): boolean {
     if (wanted && (asked === undefined || !wanted.includes(asked))) return false;
   }
   if (rule.unless && question.glue !== undefined && rule.unless.includes(question.glue)) return false;
-  if (rule.from !== undefined && !(question.heat !== undefined && question.heat >= rule.from)) return false;
-  return rule.below === undefined || (question.heat !== undefined && question.heat < rule.below);
+  // Glue lies under the print: its bed is the one that the material usually wants. What is cleaned or taken off is not.
+  const usual = rule.glue && question.printed !== undefined ? USUAL_BED[question.printed] : undefined;
+  const heat = question.heat ?? usual;
+  if (rule.from !== undefined && !(heat !== undefined && heat >= rule.from)) return false;
+  return rule.below === undefined || (heat !== undefined && heat < rule.below);
 }
 
 /**

@@ -326,6 +326,22 @@ export const COMPATIBILITY_RULES: readonly CompatRule[] = [
     because: 'Soak 5 to 10 minutes at 100 °C first: started cold it curls.',
   },
   {
+    id: 'hot-only',
+    printed: ['abs', 'pc'],
+    on: FILAMENT_FACES,
+    below: 80,
+    answer: 'no',
+    because: 'On a bed this cold it curls and comes loose: 100 °C, soaked 5 to 10 minutes first.',
+  },
+  {
+    id: 'warm-only',
+    printed: ['petg', 'nylon', 'pp'],
+    on: FILAMENT_FACES,
+    below: 50,
+    answer: 'care',
+    because: 'On a bed this cold it hardly holds.',
+  },
+  {
     id: 'abs-other',
     printed: ['abs'],
     on: [...FILMS, 'glass', 'coated-glass', 'bare-steel'],
@@ -392,6 +408,14 @@ export const COMPATIBILITY_RULES: readonly CompatRule[] = [
   // Glue.
   { id: 'glue-none', glue: ['none'], answer: 'yes', because: 'Clean and above about 45 °C it is not needed.' },
   {
+    id: 'glue-none-cold',
+    glue: ['none'],
+    below: 45,
+    answer: 'care',
+    because: 'Below about 45 °C hardly anything holds without glue.',
+  },
+
+  {
     id: 'glue-film',
     glue: ['glue-film'],
     on: FILAMENT_FACES,
@@ -429,6 +453,21 @@ export const COMPATIBILITY_RULES: readonly CompatRule[] = [
     from: 45,
     answer: 'no',
     because: 'Too hot to hold, and a hot coat tears: let it cool first.',
+  },
+  {
+    id: 'hot-glass',
+    tool: ['gloved-hand', 'plastic-scraper', 'metal-scraper'],
+    on: ['glass', 'coated-glass'],
+    from: 45,
+    answer: 'no',
+    because: 'Glass releases only cold: let it cool, and the print lets go.',
+  },
+  {
+    id: 'hot-tools',
+    tool: ['gloved-hand', 'plastic-scraper', 'metal-scraper'],
+    from: 45,
+    answer: 'care',
+    because: 'The bed burns, and a hot coat tears: let it cool first.',
   },
   {
     id: 'hand',
