@@ -217,14 +217,26 @@ function easedTo(map: readonly HeightPoint[], before: number): number {
  */
 function followedTo(map: readonly HeightPoint[], noise: number): number {
   const grid = gridOf(map);
-  let sag = 0;
-  const along = (heights: readonly number[]) => {
-    for (let i = 1; i + 1 < heights.length; i++) {
-      const second = Math.abs(heights[i - 1]! - 2 * heights[i]! + heights[i + 1]!);
-      if (second === second) sag = Math.max(sag, second / 8);
-    }
-  };
-  grid?.heights.forEach(along);
-  grid?.xs.forEach((_, c) => along(grid.heights.map((row) => row[c]!)));
-  return sag + 2 * noise;
+  const sagAlong = (lines: readonly (readonly number[])[]) => Math.max(0, ...lines.map(sagOf));
+  if (!grid) return 2 * noise;
+  // Between four readings a bed sags along both directions at once: the two add up.
+  const across = sagAlong(grid.heights);
+  const along = sagAlong(grid.xs.map((_, c) => grid.heights.map((row) => row[c]!)));
+  return across + along + 2 * noise;
 }
+
+/** What a line through readings may miss between them, mm: an eighth of how it bends; where it bends to and fro, all of that. */
+function sagOf(heights: readonly number[]): number {
+  const bends = heights.slice(1, -1).map((z, i) => heights[i]! - 2 * z + heights[i + 2]!);
+  return bends.reduce((most, bend, i) => {
+    if (bend !== bend) return most;
+    // A bend with its opposite beside it is narrower than the readings are apart: its top may lie anywhere between.
+    const narrow = [bends[i - 1], bends[i + 1]].some(
+      (next) => next !== undefined && next * bend < 0 && Math.abs(next) > NARROW * Math.abs(bend),
+    );
+    return Math.max(most, Math.abs(bend) / (narrow ? 2 : 8));
+  }, 0);
+}
+
+/** Share of a bend that its neighbour has the other way round where a shape is narrower than the readings are apart. */
+const NARROW = 0.3;
