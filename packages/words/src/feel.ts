@@ -53,7 +53,10 @@ export function gaugeWords(
   if (Math.abs(higher) < 0.005) return `Levelled with ${size(thickness, 3)}, as a common sheet leaves it.`;
   const way = higher > 0 ? 'higher' : 'lower';
   const offset = `an offset of ${higher > 0 ? '−' : '+'}${size(Math.abs(higher), 3)}`;
-  const screw = turns === null || turns === 0 ? '' : `, or the stop screw by ${turnFigure(turns, reader)} turn, the way that lets the nozzle ${higher > 0 ? 'lower' : 'higher'}`;
+  const screw =
+    turns === null || turns === 0
+      ? ''
+      : `, or the stop screw by ${turnFigure(turns, reader)} turn, the way that lets the nozzle ${higher > 0 ? 'lower' : 'higher'}`;
   return `Levelled with ${size(thickness, 3)}: the nozzle stands ${size(Math.abs(higher), 3)} ${way} than a common sheet leaves it. That is ${offset}${screw}.`;
 }
 

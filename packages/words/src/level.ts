@@ -61,7 +61,10 @@ export const levelSentences: Sentences<LevelEvents> = {
   'check-finished': ({ before, after, aim, rounds, note }, { machine, figures: { length, size } }) => {
     const change =
       rounds === 1 ? `range ${length(after)}` : `range ${length(before)} to ${length(after)} in ${rounds} readings`;
-    const verdict = after <= aim ? `within the aim of ${length(aim)}` : `over the aim of ${length(aim)}${length(after) === length(aim) ? ` by ${size(after - aim, 4)}` : ''}`;
+    const verdict =
+      after <= aim
+        ? `within the aim of ${length(aim)}`
+        : `over the aim of ${length(aim)}${length(after) === length(aim) ? ` by ${size(after - aim, 4)}` : ''}`;
     return `${machine}: level check finished, ${change}, ${verdict}.${noted(note)}`;
   },
   'level-noted': ({ way, verdict, range }, { machine, figures: { length } }) =>

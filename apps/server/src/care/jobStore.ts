@@ -258,16 +258,22 @@ export async function addJobEvent(
     });
 }
 
-/** What the readings so far say of the thickness of what comes to lie in each slot. */
-function measuredBy({ procedure }: RunSetup, { readings }: RunState): Partial<Record<Slot, number>> {
+/** What the readings so far say of the thickness of what comes to lie in each slot, with what is stuck to it for good. */
+function measuredBy({ procedure, choices }: RunSetup, { readings }: RunState): Partial<Record<Slot, number>> {
+  const layers = procedure.steps
+    .flatMap((step) => step.layers ?? [])
+    .filter(({ only }) => !only || only.is.includes(choices[only.choice] ?? ''));
+  // The same layer is named by several steps.
+  const joined = [
+    ...new Map(layers.filter(({ joins }) => joins !== undefined).map((one) => [one.reading, one])).values(),
+  ];
   return Object.fromEntries(
-    procedure.steps.flatMap(({ layers = [] }) =>
-      layers.flatMap(({ slot, reading, name }) =>
-        name === undefined && reading !== undefined && readings[reading] !== undefined
-          ? [[slot, readings[reading]]]
-          : [],
-      ),
-    ),
+    layers.flatMap(({ slot, reading, name, part }) => {
+      const own = name === undefined && reading !== undefined ? readings[reading] : undefined;
+      if (own === undefined) return [];
+      const stuck = joined.filter(({ joins }) => joins === part).map((one) => readings[one.reading ?? ''] ?? 0);
+      return [[slot, stuck.reduce((sum, thickness) => sum + thickness, own)]];
+    }),
   );
 }
 
@@ -275,7 +281,10 @@ function measuredBy({ procedure }: RunSetup, { readings }: RunState): Partial<Re
 function plainBy({ procedure, choices }: RunSetup, { readings }: RunState): PlainLayer[] {
   const laid = procedure.steps
     .flatMap(({ layers = [] }) => layers)
-    .filter(({ name, only }) => name !== undefined && (!only || only.is.includes(choices[only.choice] ?? '')));
+    .filter(
+      ({ name, only, joins }) =>
+        name !== undefined && joins === undefined && (!only || only.is.includes(choices[only.choice] ?? '')),
+    );
   return [...new Map(laid.map((layer) => [layer.reading, layer])).values()].flatMap(({ slot, reading, name }) => {
     const thickness = readings[reading ?? ''];
     return thickness === undefined ? [] : [{ name: name!, under: slot, thickness, measured: true, limit: null }];

@@ -624,9 +624,9 @@ describe('plain layers follow the hands', () => {
     const laid = { ...doneWell(setupOf(one), stateOf(one)), readings: { pile: 1.5 } };
     shop.clock.now = laid.at;
     await tell(id, laid).expect(200);
-    await workTo(id, 'home');
+    await workTo(id, 'move');
     expect(await plain()).toEqual([['washers', 1.5]]);
-    await tell(id, { kind: 'undone', at: shop.clock.now, stepId: 'home' }).expect(200);
+    await tell(id, { kind: 'undone', at: shop.clock.now, stepId: 'move' }).expect(200);
     expect(await plain()).toEqual([]);
   });
 
@@ -641,7 +641,7 @@ describe('plain layers follow the hands', () => {
     expect(await plain()).toHaveLength(1);
   });
 
-  test('base on glass: pad and pane lie under the base, and the pane is no surface to print on', async () => {
+  test('base on glass: the pad lies under it, the pane goes with the base, and is no surface to print on', async () => {
     const [glass, base, top] = [
       await surface('glass', 'S-003'),
       await surface('base', 'B-001'),
@@ -652,7 +652,10 @@ describe('plain layers follow the hands', () => {
       choices: { ...usual(procedure('base-on-glass')), pane: 'pad' },
     });
     await workTo(id, null);
-    expect((await plain()).map(([name]) => name)).toEqual(['conductive pad', 'glass pane']);
+    expect((await plain()).map(([name]) => name)).toEqual(['conductive pad']);
+    // Moved to another machine the base brings its pane along: it is as thick as both.
+    const { readings } = stateOf(await job(id));
+    expect((await look(base)).thickness).toBeCloseTo(readings['measure.pane']! + readings['measure.base']!, 9);
     expect((await look(base)).state.where).toMatchObject({ kind: 'machine', slot: 'base' });
     expect((await look(glass)).state.where.kind).toBe('rack');
   });

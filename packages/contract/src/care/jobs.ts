@@ -270,6 +270,7 @@ const step = Joi.object({
         only: Joi.object({ choice: id('Choice').required(), is: Joi.array().items(id('Option')).max(10).required() }),
         part: id('Part'),
         beside: Joi.boolean().valid(true),
+        joins: id('Part'),
       }),
     )
     .max(6),

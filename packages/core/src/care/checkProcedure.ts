@@ -94,7 +94,11 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
       add(step.id, 'It means a place that its picture does not have.');
     for (const { reading } of step.layers ?? []) if (reading !== undefined) checkTaken(reading, step.id);
     if (step.only) checkOnly(step.only, step.id);
-    for (const { only } of step.layers ?? []) if (only) checkOnly(only, step.id);
+    for (const { only, joins } of step.layers ?? []) {
+      if (only) checkOnly(only, step.id);
+      if (joins !== undefined && !parts.some(({ id }) => id === joins))
+        add(step.id, `It joins the part “${joins}”, which is not there.`);
+    }
     if (step.byChoice) checkOnly({ choice: step.byChoice.choice, is: Object.keys(step.byChoice.says) }, step.id);
     if (step.phase !== undefined && !(procedure.phases ?? []).some(({ id }) => id === step.phase))
       add(step.id, `It belongs to the phase “${step.phase}”, which is not there.`);

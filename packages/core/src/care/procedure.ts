@@ -192,6 +192,8 @@ export interface StackLayerAsk {
   part?: string;
   /** What lay there stays: this comes beside it. */
   beside?: true;
+  /** It is stuck to this part and goes where it goes: the part is as thick as both, on any machine. */
+  joins?: string;
 }
 
 /** What a step changes in the shop's records. Parts not named at the start are passed over. */

@@ -24,7 +24,7 @@ import {
 /** Pad, pane, base and sheet, bottom first. */
 const LAYERS: StackLayerAsk[] = [
   { slot: 'base', reading: 'measure-pad.pad', name: 'conductive pad', only: { choice: 'pane', is: ['pad'] } },
-  { slot: 'base', reading: 'measure.pane', name: 'glass pane' },
+  { slot: 'base', reading: 'measure.pane', name: 'glass pane', joins: 'base' },
   { slot: 'base', reading: 'measure.base', part: 'base' },
   { slot: 'top', reading: 'measure.sheet', part: 'sheet' },
 ];

@@ -11,7 +11,7 @@ import {
 } from './commonSteps';
 
 const LAYERS: StackLayerAsk[] = [
-  { slot: 'top', reading: 'measure.magnet', name: 'magnet under the board' },
+  { slot: 'top', reading: 'measure.magnet', name: 'magnet under the board', joins: 'board' },
   { slot: 'top', reading: 'measure.board', part: 'board' },
 ];
 
