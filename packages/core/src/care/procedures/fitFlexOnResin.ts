@@ -336,7 +336,8 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'lost',
       title: 'The magnet is lost',
-      doing: 'Take it off, clean the platform, and begin this job again with another.',
+      doing:
+        'Take it off, clean the platform, and begin this job again with another. Home still trips for the thicker platform: set it back before this one is used bare.',
       phase: 'stick',
       cant: [{ label: 'There is no other', to: STOPPED }],
       next: STOPPED,
@@ -390,11 +391,12 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'home',
       title: 'Home over the empty vat',
-      doing: 'Screws loosened, not out. Empty vat in. Home slowly, a hand at the switch. Listen and look.',
+      doing:
+        'Platform back on its arm, knob tight; its screws loosened, not out. Empty vat in. Home slowly, a hand at the switch. Listen and look.',
       phase: 'on',
       picture: 'empty-vat',
       cautions: ['knock', 'moving', 'resin'],
-      gate: { checks: ['Vat empty and clean, home set as the sum says, screws loose?'] },
+      gate: { checks: ['Platform back on, vat empty and clean, home set as the sum says, screws loose?'] },
       ask: {
         question: 'What happened?',
         answers: [
