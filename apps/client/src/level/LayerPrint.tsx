@@ -89,7 +89,7 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
           label="The machine’s own command that switches it off"
           value={command}
           onChange={setCommand}
-          hint="Left empty: switch it off at the machine after homing, and don’t home again."
+          hint="Left empty: the print stops after homing until you have switched it off at the machine. Don’t home again."
           testID="layer-command"
         />
       ) : null}
