@@ -26,7 +26,7 @@ export function feelTurnWords(
 
 /** Before a turn that may bring the bed up against the nozzle. */
 export const LIFT_FIRST =
-  'Lift the nozzle first, turn, and come back down slowly, a tenth at a time. Does it touch before it is down: stop there, that is jammed.';
+  'Lift the nozzle first, turn, and come back down slowly, a tenth at a time. If it touches before it is down, stop there: that is jammed.';
 
 /** What stands out while a bed is felt. `name`: the adjuster's. */
 export function feelFindingWords(finding: FeelFinding, name: string): string {
