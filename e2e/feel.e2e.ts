@@ -124,7 +124,9 @@ test('a feel that does not fit is felt again; turned till it dragged is a readin
     { do: 'turn', adjuster: first!.id, turns: 0.25 },
     { do: 'feel', at: first!.id, feel: 'drags' },
   ]);
-  expect(gapAt(state, first!.id).sd).toBeLessThan(0.03);
+  // It is known far better than before, though a key may be the wrong one.
+  const untouched = gapAt(startFeel({ adjusters, gauge: paper }), first!.id).sd;
+  expect(gapAt(state, first!.id).sd).toBeLessThan(untouched / 3);
   // Undone, and felt as it is, until one place is well known: there it is said to be what it can hardly be.
   await page.getByTestId('feel-undo').click();
   await page.getByTestId('feel-undo').click();

@@ -52,12 +52,9 @@ export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix |
   const heads = header ? header.cells.slice(header.cells.length - columns) : null;
   const countsDown = heads !== null && heads.length > 1 && areIndices(heads) && heads[0]! > heads[1]!;
   const mirrored = countsDown && ask(reader, 'columns', ['as-printed', 'by-index'], null) === 'by-index';
+  // A corner that names x before y is written by some for what runs down, by others for what runs across.
   const corner = header && !Number.isFinite(header.cells[0]) ? header.written[0]!.trim() : '';
-  // A corner that names both axes says which runs down; which of its two names does, people write either way.
-  if (
-    BOTH_AXES.test(corner) &&
-    ask(reader, 'axes', ['columns-x', 'rows-x'], Y_FIRST.test(corner) ? 'columns-x' : null) === 'rows-x'
-  )
+  if (X_FIRST.test(corner) && ask(reader, 'axes', ['columns-x', 'rows-x'], null) === 'rows-x')
     return {
       kind: 'matrix',
       rows: heights[0]!.map((_, c) => heights.map((row) => row[c]!)),
@@ -74,9 +71,8 @@ export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix |
   };
 }
 
-/** Names of both axes in the corner of a map; and those that put y, which runs down, before x. */
-const BOTH_AXES = /^\W{0,4}(?:x\W{1,4}y|y\W{1,4}x)\W{0,4}$/i;
-const Y_FIRST = /^\W{0,4}y/i;
+/** Names of both axes in the corner of a map, x before y; with y first it runs down, as usual. */
+const X_FIRST = /^\W{0,4}x\W{1,4}y\W{0,4}$/i;
 /** A head of a column that sums up what stands in its row. */
 const SUMS_UP =
   /^\W{0,4}(?:avg|average|mean|max|maximum|min|minimum|range|spread|dev|std|stddev|deviation|rms|sum|total)\W{0,4}$/i;
