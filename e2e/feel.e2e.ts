@@ -102,6 +102,8 @@ test.each([3, 4])(
     expect(check.after!).toBeLessThan(0.1);
     await page.context().close();
   },
+  // Up to eighty touches, one after the other.
+  240_000,
 );
 
 test('a feel that does not fit is felt again; turned till it dragged is a reading too; the voice says what is next', async () => {
