@@ -80,8 +80,8 @@ export function compareMaps({
   const shapeChange = [...fit.residuals];
   // Two readings, each no nearer than its step.
   const steps = STRIPES * Math.hypot(stepNoise(before.map(({ z }) => z)), stepNoise(after.map(({ z }) => z)));
-  const own = noise === undefined ? describeShape(points).noise?.sd : noise * Math.SQRT2;
-  const shape = describeShape(points, own === undefined ? {} : { noise: Math.max(own, steps, 1e-9) });
+  const read = describeShape(points, noise === undefined ? {} : { noise: noise * Math.SQRT2 });
+  const shape = read.noise !== null && read.noise.sd < steps ? describeShape(points, { noise: steps }) : read;
   const lift = fit.centre.z;
   const { range } = spreadOf(shapeChange);
   const told = { points, shapeChange, shape, lift, range };
