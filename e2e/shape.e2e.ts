@@ -86,7 +86,7 @@ test('a plate is slid along by light, its strips planned and laid one by one, an
   await page.getByTestId('tape-thickness').fill('0,30');
   await page.getByTestId('strip-words').waitFor({ timeout: 30_000 });
   await eventually(async () =>
-    expect(await page.getByTestId('strip-words').innerText()).toMatch(/^\d+ strips? leaves? 0\.0\d mm/),
+    expect(await page.getByTestId('strip-words').innerText()).toMatch(/^\d+ strips? leaves? 0\.\d\d mm/),
   );
   await look(page, 'strips');
   await page.getByTestId('strips-after').scrollIntoViewIfNeeded();

@@ -30,10 +30,10 @@ import { flatness } from './level/flatness';
 import { lapProgress, type LapRound } from './level/lapProgress';
 import { lightSurvey, surveyLines } from './level/lightSurvey';
 import { padPlaces } from './level/padPlaces';
-import { shimsToLay } from './level/shimsToLay';
 import { shapeCures } from './level/shapeCures';
 import { splitShape } from './level/splitShape';
 import { levelDrift } from './level/levelDrift';
+import { planShims } from './level/planShims';
 import { settleSign } from './level/settleSign';
 import { skirtTrim } from './level/skirtTrim';
 import { limitOf } from './level/limitOf';
@@ -261,8 +261,8 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
     padPlaces,
     { print: { x: 0, y: 0, width: 200, depth: 200 }, pad: 20, line: 0.45, places: [{ x: 30, y: 40 }] },
   ],
-  shimsToLay: [
-    shimsToLay,
+  planShims: [
+    planShims,
     {
       map: [0, 2, 3, 5, 6, 8].map((i) => dip[i]!),
       tape: { thickness: 0.075, width: 190 },

@@ -139,7 +139,7 @@ export function shimWords(
       return {
         bump: 'No strips for one bump: look under the sheet first.',
         region: 'No strips for one high region: look under the bed first.',
-        coarse: `This tape is thicker than what is to be cured, ${length(before)}.`,
+        coarse: `This tape is too thick for ${length(before)}: the step at its edge would leave most of that.`,
         shape: `Strips don’t cure this shape, ${length(before)}.`,
       }[why ?? 'shape'];
   }

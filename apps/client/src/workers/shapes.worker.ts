@@ -14,11 +14,10 @@ import type { HeightPoint } from '@even-bed/core/level/HeightPoint';
 import { lightSurvey, type LightSurvey } from '@even-bed/core/level/lightSurvey';
 import { parseHeights } from '@even-bed/core/level/parseHeights';
 import type { ParsedHeights, ParseOptions, QuestionCode } from '@even-bed/core/level/heightReading';
-import { raised, type PlanShimsAsk, type ShimPlan } from '@even-bed/core/level/planShims';
+import { planShims, raised, type PlanShimsAsk, type ShimPlan } from '@even-bed/core/level/planShims';
 import { describeShape, type BedShape } from '@even-bed/core/level/describeShape';
 import { shapeCures, type ShapeCure, type ShapeCuresAsk } from '@even-bed/core/level/shapeCures';
 import { layerComparison, linesOf, type ShapeRaw } from '@even-bed/core/level/shapeRecord';
-import { shimsToLay } from '@even-bed/core/level/shimsToLay';
 import { splitShape, type ShapeSplit } from '@even-bed/core/level/splitShape';
 import type { BedContours } from '@even-bed/core/level/contourBed';
 import type { FirstLayerComparison } from '@even-bed/core/level/compareFirstLayer';
@@ -97,7 +96,7 @@ const shapes = {
   cures: (input: ShapeCuresAsk): Answered<ShapeCure[]> => answer(() => shapeCures(input).cures),
   shims: (input: PlanShimsAsk): Answered<{ plan: ShimPlan; before: ShapeLook['drawn']; after: ShapeLook['drawn'] }> =>
     answer(() => {
-      const plan = shimsToLay(input);
+      const plan = planShims(input);
       return { plan, before: levelled(input.map), after: levelled(raised(input.map, plan.strips, input.tape)) };
     }),
   maps: (

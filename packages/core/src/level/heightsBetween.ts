@@ -9,6 +9,55 @@ export const heightsBetween = (
   grid?: HeightGrid | null,
 ): ((x: number, y: number) => number) => (grid && isFull(grid) ? bilinear(grid) : triangulated(points));
 
+/**
+ * The same along smooth curves, as a plate bends: cubic on a full grid, with the slope at each reading that of the parabola through
+ * it and its neighbours, so that a bow is exact; else as `heightsBetween`.
+ */
+export const smoothBetween = (
+  points: readonly HeightPoint[],
+  grid?: HeightGrid | null,
+): ((x: number, y: number) => number) => {
+  if (!grid || !isFull(grid)) return triangulated(points);
+  const { xs, ys, heights } = grid;
+  const rows = heights.map((row) => slopesOf(xs, row));
+  // Places are asked for column by column.
+  let column: { x: number; along: number[]; slopes: number[] } | null = null;
+  return (x, y) => {
+    if (column?.x !== x) {
+      const along = heights.map((row, j) => hermite(xs, row, rows[j]!, x));
+      column = { x, along, slopes: slopesOf(ys, along) };
+    }
+    return hermite(ys, column.along, column.slopes, y);
+  };
+};
+
+/** At each place the slope of the parabola through it and its two neighbours; at an end that of the three there. */
+function slopesOf(places: readonly number[], values: readonly number[]): number[] {
+  const steps = places.slice(1).map((place, i) => place - places[i]!);
+  const rises = steps.map((step, i) => (values[i + 1]! - values[i]!) / step);
+  const last = steps.length - 1;
+  if (last === 0) return [rises[0]!, rises[0]!];
+  const inner = (i: number) => (steps[i]! * rises[i - 1]! + steps[i - 1]! * rises[i]!) / (steps[i - 1]! + steps[i]!);
+  return places.map((_, i) =>
+    i === 0 ? 2 * rises[0]! - inner(1) : i > last ? 2 * rises[last]! - inner(last) : inner(i),
+  );
+}
+
+/** Cubic Hermite interpolation, e.g. G. Dahlquist, Å. Björck, Numerical Methods in Scientific Computing I, §4.4.1. */
+function hermite(
+  places: readonly number[],
+  values: readonly number[],
+  slopes: readonly number[],
+  place: number,
+): number {
+  const i = segment(places, place);
+  const step = places[i + 1]! - places[i]!;
+  const t = (place - places[i]!) / step;
+  const [from, to] = [values[i]!, values[i + 1]!];
+  const bend = (1 - t) * t * ((1 - t) * (slopes[i]! * step - (to - from)) - t * (slopes[i + 1]! * step - (to - from)));
+  return from + t * (to - from) + bend;
+}
+
 function bilinear({ xs, ys, heights }: HeightGrid): (x: number, y: number) => number {
   return (x, y) => {
     const i = segment(xs, x);

@@ -3,8 +3,7 @@ import { describeShape, type BedShape } from './describeShape';
 import { flatness } from './flatness';
 import { gridOf } from './gridOf';
 import type { HeightPoint } from './HeightPoint';
-import type { ShimPlan, ShimTape } from './planShims';
-import { shimsToLay } from './shimsToLay';
+import { planShims, type ShimPlan, type ShimTape } from './planShims';
 import { solveLeast } from './solveLeast';
 import { thinMap } from './thinMap';
 
@@ -109,7 +108,7 @@ export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: num
   const gains = (leaves: number) => leaves <= (1 - LEAST_GAIN) * before;
 
   const shims =
-    tape && before > aim && family === 'filament' ? shimsToLay({ map, tape, aim, noise, plate: ask.plate }) : null;
+    tape && before > aim && family === 'filament' ? planShims({ map, tape, aim, noise, plate: ask.plate }) : null;
   const eased = easedTo(map, before);
   const followed = followedTo(map, shape.noise?.sd ?? 0);
   const cures: ShapeCure[] = [

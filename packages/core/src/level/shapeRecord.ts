@@ -6,7 +6,7 @@ import { heightsBetween } from './heightsBetween';
 import type { HeightPoint } from './HeightPoint';
 import { lapProgress, type LapProgress, type LapRound } from './lapProgress';
 import { lightSurvey, surveyLines, type LightSurvey, type LitStretch, type SurveyLineId } from './lightSurvey';
-import { raised, type ShimStrip, type ShimTape } from './planShims';
+import { shimmedRange, type ShimStrip, type ShimTape } from './planShims';
 
 export const SHAPE_KINDS = ['light', 'strips', 'lap', 'layer'] as const;
 export type ShapeKind = (typeof SHAPE_KINDS)[number];
@@ -86,7 +86,7 @@ export function shapeResult(raw: ShapeRaw): ShapeResult {
       return {
         kind: 'strips',
         before: flatness(map).value,
-        after: flatness(raised(map, strips, tape)).value,
+        after: shimmedRange(map, strips, tape),
         strips: strips.length,
         layers: strips.reduce((most, { layer }) => Math.max(most, layer), 0),
       };
