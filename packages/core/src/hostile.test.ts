@@ -301,6 +301,7 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
     {
       maps: [{ machine: 'm', sheet: 's', turned: 0, flipped: false, points: [0, 2, 6, 8].map((i) => dip[i]!) }],
       flat: [],
+      plate: { width: 200, depth: 200 },
     },
   ],
   compareFirstLayer: [

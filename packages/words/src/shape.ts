@@ -53,6 +53,8 @@ export function partWords(part: ShapePart, reader: Reader): string {
   switch (part.kind) {
     case 'bow':
       return `${up ? 'higher' : 'lower'} in the middle ${part.along === 'x' ? 'from left to right' : 'from front to rear'}, ${size}`;
+    case 'cap':
+      return `${up ? 'higher' : 'lower'} in the middle than all round its edge, ${size}`;
     case 'twist':
       return `twisted, ${up ? 'front left and rear right up' : 'front right and rear left up'}, ${size}`;
     case 'ridge':

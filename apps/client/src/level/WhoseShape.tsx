@@ -64,6 +64,7 @@ export function WhoseShape({ machine }: { machine: MachineOverview }) {
           maps: maps.map(({ tag: _, ...map }) => map),
           flat: flat.filter((id) => tags.has(id)),
           square: machine.printWidth === machine.printDepth,
+          plate: { width: machine.printWidth, depth: machine.printDepth },
         }
       : null,
     work,

@@ -2,6 +2,7 @@ import { normalFrom, plantedBed } from './bedShapes.fixture';
 import { compareMaps } from './compareMaps';
 import { DegenerateInput } from './errors';
 import type { HeightPoint } from './HeightPoint';
+import { proved, trials } from '../simulated/prove.fixture';
 import { seededRandom } from './seededMap.fixture';
 
 const NOISE = 0.006;
@@ -57,3 +58,40 @@ test('maps that hardly meet, and what is none', () => {
   expect(() => compareMaps({ before: few, after: bed(1) })).toThrow(DegenerateInput);
   expect(() => compareMaps({ before: bed(1), after: [...bed(2), { x: NaN, y: 0, z: 0 }] })).toThrow(RangeError);
 });
+
+/** A bed that is bowed, twisted and wavy, read over some part of it. */
+const readOver = (seed: number, from: number, to: number, side: number, random: () => number): HeightPoint[] => {
+  const own = seededRandom(seed);
+  const [a, b, c, d] = [own() - 0.5, own() - 0.5, own() - 0.5, own() - 0.5];
+  const tilt = random() - 0.5;
+  return Array.from({ length: side * side }, (_, i) => {
+    const [x, y] = [i % side, Math.floor(i / side)].map((k) => from + ((to - from) * k) / (side - 1)) as [
+      number,
+      number,
+    ];
+    const [u, v] = [x / 110 - 1, y / 110 - 1];
+    const z = 0.4 * a * u * u + 0.4 * b * v * v + 0.2 * c * u * v + 0.15 * d * Math.cos(2 * u) * Math.cos(2 * v);
+    return { x, y, z: z + 0.2 * tilt * u + NOISE * normalFrom(random) };
+  });
+};
+
+test.each([
+  ['the whole, then a part with other rows', [10, 210, 5], [40, 200, 7]],
+  ['a part, then the whole', [40, 180, 4], [10, 210, 9]],
+  ['fine, then coarse and shifted', [10, 200, 11], [35, 215, 5]],
+] as const)(
+  'a bed that did not change is not called changed where it was read over another area: %s',
+  (_, first, second) => {
+    const beds = trials(2000, 100);
+    let changed = 0;
+    for (let seed = 1; seed <= beds; seed++) {
+      const random = seededRandom(5000 + seed);
+      const before = readOver(seed, ...first, random);
+      const after = readOver(seed, ...second, random);
+      if (compareMaps({ before, after, noise: NOISE }).verdict === 'changed') changed++;
+    }
+    proved('maps compared', _, `unchanged called changed in ${changed} of ${beds}`);
+    expect(changed).toBeLessThanOrEqual(0.05 * beds + 1);
+  },
+  60_000,
+);

@@ -4,7 +4,7 @@ import { describeShape, STRIPES, type BedShape } from './describeShape';
 import { DegenerateInput } from './errors';
 import { fitPlane } from './fitPlane';
 import { gridOf } from './gridOf';
-import { heightsBetween } from './heightsBetween';
+import { heightsBetween, smoothBetween } from './heightsBetween';
 import { spreadOf, type HeightPoint } from './HeightPoint';
 import { stepNoise } from './readingStep';
 import { thinMap } from './thinMap';
@@ -48,7 +48,8 @@ const MOST_READINGS = 2_500;
 const EDGE = 1e-6;
 
 /**
- * What changed between two maps of one bed: at the readings of the second, the first is read off between its own.
+ * What changed between two maps of one bed, where both were read: at the readings of the second, the first is read off between its
+ * own, along smooth curves. What a straight line there would say otherwise is not known, and counts as no change.
  * @param noise standard deviation of one reading, mm; not said: from the change itself
  * @throws DegenerateInput a map of fewer than 3 readings or all in one line, or not numbers
  */
@@ -65,9 +66,11 @@ export function compareMaps({
   fitPlane(before);
   fitPlane(after);
   const [first, second] = [thinMap(before, MOST_READINGS), thinMap(after, MOST_READINGS)];
-  const at = heightsBetween(first, gridOf(first));
+  const grid = gridOf(first);
+  const [at, straight] = [smoothBetween(first, grid), heightsBetween(first, grid)];
   const inside = within(first);
-  const points = second.filter(({ x, y }) => inside(x, y)).map(({ x, y, z }) => ({ x, y, z: z - at(x, y) }));
+  const common = second.filter(({ x, y }) => inside(x, y));
+  const points = common.map(({ x, y, z }) => ({ x, y, z: z - at(x, y) }));
   const nothing = { points, shapeChange: [], shape: null, lift: 0, beyond: [], range: 0 };
   if (points.length < LEAST_COMMON) return { ...nothing, verdict: 'apart' };
   let fit;
@@ -80,16 +83,23 @@ export function compareMaps({
   const shapeChange = [...fit.residuals];
   // Two readings, each no nearer than its step.
   const steps = STRIPES * Math.hypot(stepNoise(before.map(({ z }) => z)), stepNoise(after.map(({ z }) => z)));
-  const read = describeShape(points, noise === undefined ? {} : { noise: noise * Math.SQRT2 });
-  const shape = read.noise !== null && read.noise.sd < steps ? describeShape(points, { noise: steps }) : read;
+  const sure = common.map(({ x, y }, i) => {
+    const doubt = Math.abs(at(x, y) - straight(x, y));
+    return Math.sign(shapeChange[i]!) * Math.max(0, Math.abs(shapeChange[i]!) - doubt);
+  });
+  // What is told for sure, on the tilt that was found.
+  const certain = points.map((point, i) => ({ ...point, z: point.z - shapeChange[i]! + sure[i]! }));
+  const read = describeShape(certain, noise === undefined ? {} : { noise: noise * Math.SQRT2 });
+  const shape = read.noise !== null && read.noise.sd < steps ? describeShape(certain, { noise: steps }) : read;
   const lift = fit.centre.z;
   const { range } = spreadOf(shapeChange);
   const told = { points, shapeChange, shape, lift, range };
   if (shape.noise === null) return { ...told, beyond: [], verdict: 'untold' };
   const limit = ONE_IN_A_HUNDRED.find(([most]) => points.length <= most)![1] * shape.noise.sd;
   const beyond = points
-    .map(({ x, y }, i) => ({ x, y, by: shapeChange[i]! }))
-    .filter(({ by }) => Math.abs(by) > limit)
+    .map(({ x, y }, i) => ({ x, y, by: shapeChange[i]!, sure: sure[i]! }))
+    .filter((place) => Math.abs(place.sure) > limit)
+    .map(({ x, y, by }) => ({ x, y, by }))
     .sort((p, q) => Math.abs(q.by) - Math.abs(p.by));
   const changed = shape.name !== 'none' || beyond.length > 0;
   return { ...told, beyond, verdict: changed ? 'changed' : shape.tilt.seen ? 'tilted' : 'same' };

@@ -117,3 +117,24 @@ test('a map of many thousands is thinned out and answered at once; what is no ma
   expect(() => describeShape(many.slice(0, 9), { noise: 0 })).toThrow(DegenerateInput);
   expect(() => describeShape([{ x: NaN, y: 0, z: 0 }, ...many.slice(0, 200)])).toThrow(DegenerateInput);
 });
+
+test.each([
+  ['a parabola each way', (u: number, v: number) => (1 - u * u) * (1 - v * v)],
+  ['a wave each way', (u: number, v: number) => Math.cos((Math.PI * u) / 2) * Math.cos((Math.PI * v) / 2)],
+])('a dome that lies low all round is a dome, as high as it is: %s', (_, shape) => {
+  let [domes, near, beds] = [0, 0, 0];
+  for (const side of [5, 7, 11])
+    for (let seed = 1; seed <= 60; seed++, beds++) {
+      const random = seededRandom(17 * seed + side);
+      const sign = seed % 2 ? 1 : -1;
+      const points = plantedBed({ shape: 'flat', size: 0, noise: NOISE, side, random }).map((p) => ({
+        ...p,
+        z: p.z + sign * 0.2 * shape((p.x - 115) / 110, (p.y - 115) / 110),
+      }));
+      const { name, parts } = describeShape(points, { noise: NOISE });
+      if (name === (sign > 0 ? 'dome' : 'dish')) domes++;
+      if (parts[0]?.kind === 'cap' && Math.abs(sign * parts[0].size - 0.2) < 0.03) near++;
+    }
+  expect(domes).toBeGreaterThanOrEqual(0.97 * beds);
+  expect(near).toBeGreaterThan(0.7 * beds);
+});

@@ -10,11 +10,12 @@ import { thinMap } from './thinMap';
 
 /**
  * One thing that a map shows, with its height above (+) or below (−) what lies around, mm, and one standard deviation.
- * bow: sagitta along x or y, + higher in the middle · twist: how far the corners front left and rear right stand over the
+ * bow: sagitta along x or y, + higher in the middle · cap: a dome whose edges lie even all round, its middle over them · twist: how far the corners front left and rear right stand over the
  * other two, halved · ridge: along `direction` (degrees from x) through `at` · region: as wide as `across` · bump: one reading
  */
 export type ShapePart = { size: number; sd: number } & (
   | { kind: 'bow'; along: 'x' | 'y' }
+  | { kind: 'cap' }
   | { kind: 'twist' }
   | { kind: 'ridge'; direction: 0 | 45 | 90 | 135; at: { x: number; y: number }; across: number }
   | { kind: 'region'; at: { x: number; y: number }; across: number }
@@ -86,7 +87,7 @@ type ShapeTemplate = Without<ShapePart>;
  *
  * The plane is taken out; then the kind of thing that explains most of the rest, beyond what the best of so many places would
  * explain by chance (Bonferroni within each kind), is taken in, all are fitted anew together, until nothing more stands out.
- * Matching pursuit over a small dictionary: bows and twist as u², v², uv; ridges and regions as Gaussians at the readings'
+ * Matching pursuit over a small dictionary: bows and twist as u², v², uv, a cap as (1 − u²)(1 − v²); ridges and regions as Gaussians at the readings'
  * places in two widths; bumps as single readings.
  * @param noise standard deviation of one reading, mm; not said: from the second differences of neighbours, by their median,
  * which a single bump or a smooth shape does not disturb
@@ -215,6 +216,8 @@ function nameOf(parts: readonly ShapePart[]): ShapeName {
       if (other.size > 0 !== up) return 'saddle';
       return up ? 'dome' : 'dish';
     }
+    case 'cap':
+      return up ? 'dome' : 'dish';
     case 'twist':
       return 'twist';
     case 'ridge':
@@ -268,6 +271,7 @@ function dictionary(points: readonly HeightPoint[]): Atom[] {
   const atoms: Atom[] = [
     { part: { kind: 'bow', along: 'x' }, family: 'bow', column: of((i) => 1 - u[i]! ** 2) },
     { part: { kind: 'bow', along: 'y' }, family: 'bow', column: of((i) => 1 - v[i]! ** 2) },
+    { part: { kind: 'cap' }, family: 'bow', column: of((i) => (1 - u[i]! ** 2) * (1 - v[i]! ** 2)) },
     { part: { kind: 'twist' }, family: 'twist', column: of((i) => u[i]! * v[i]!) },
   ];
   const few = (values: readonly number[]) => {

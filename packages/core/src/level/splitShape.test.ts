@@ -193,3 +193,39 @@ test('one map, and what can’t be', () => {
   expect(() => splitShape({ maps: [{ ...maps[0]!, points: [{ x: 0, y: 0, z: 0 }] }] })).toThrow(DegenerateInput);
   expect(() => splitShape({ maps: Array.from({ length: 30 }, () => maps[0]!) })).toThrow(/at most 24/);
 });
+
+test('maps over different areas of one bed show no bow of a sheet that is even', () => {
+  for (let seed = 1; seed <= 20; seed++) {
+    const random = seededRandom(seed);
+    const bow = 0.3 * (random() - 0.5);
+    const over = (from: number, to: number): HeightPoint[] =>
+      PLACES.map(([u, v]) => {
+        const [x, y] = [from + ((to - from) * (u + 1)) / 2, from + ((to - from) * (v + 1)) / 2];
+        return { x, y, z: bow * ((x / 110 - 1) ** 2 + 0.5 * (y / 110 - 1) ** 2) + 0.001 * normalFrom(random) };
+      });
+    const split = splitShape({
+      maps: [
+        { machine: 'm', sheet: null, points: over(0, 220) },
+        { machine: 'm', sheet: 's', points: over(30, 180) },
+      ],
+    });
+    expect(split.area).toEqual({ x0: 30, y0: 30, x1: 180, y1: 180 });
+    const sheet = split.shapes.find(({ kind }) => kind === 'sheet')!;
+    for (const known of [sheet.bow.x, sheet.bow.y]) expect(Math.abs(known!.value)).toBeLessThan(0.006);
+  }
+});
+
+test('maps that have little in common are refused; a turned sheet turns about the middle of its plate', () => {
+  const over = (from: number, to: number): HeightPoint[] =>
+    PLACES.map(([u, v]) => ({ x: from + ((to - from) * (u + 1)) / 2, y: 100 + 80 * v, z: 0.01 * u * v }));
+  const apart = [
+    { machine: 'm', sheet: 'a', points: over(0, 100) },
+    { machine: 'm', sheet: 'a', points: over(80, 180) },
+  ];
+  expect(() => splitShape({ maps: apart })).toThrow(/same places, got 20 × 160 mm/);
+  const turned = splitShape({
+    maps: [{ machine: 'm', sheet: 'a', turned: 2, points: over(20, 170) }],
+    plate: { width: 200, depth: 200 },
+  });
+  expect(turned.area).toEqual({ x0: 30, y0: 20, x1: 170, y1: 180 });
+});

@@ -2,8 +2,8 @@ import { needNumbers } from '../needNumbers';
 import { tQuantile } from '../surfaces/studentT';
 import { DegenerateInput } from './errors';
 import { gridOf } from './gridOf';
-import { heightsBetween } from './heightsBetween';
-import { extentOf, type HeightPoint } from './HeightPoint';
+import { smoothBetween } from './heightsBetween';
+import { extentOf, type Extent, type HeightPoint } from './HeightPoint';
 import { singularOf, solveLeast } from './solveLeast';
 
 /** How a sheet lay: quarter turns anticlockwise seen from above, and whether its other side was up. */
@@ -52,8 +52,10 @@ export interface NextMap extends SheetLay {
 }
 
 export interface ShapeSplit {
-  /** The common places, as shares of the plate about its middle, −1 to 1, rows from the front. */
+  /** Places a side, rows from the front, over what all maps have in common. */
   side: number;
+  /** That, mm on the plate. */
+  area: Extent;
   shapes: OneShape[];
   differences: ShapeDifference[];
   /** Standard deviation of one reading as the maps leave it, mm, and its degrees of freedom; null: nothing is left over. */
@@ -79,9 +81,11 @@ const MOST_NEXT = 3;
  *
  * A sheet only ever swapped leaves a shape common to all beds open, which is added to one and taken from the other; turned by
  * halves it leaves what looks alike after a half turn; only a bare bed, or a sheet known to be flat, closes the last.
+ * Maps are brought to the area that all of them cover; where a sheet lay turned or flipped that area lies about the plate's middle.
+ * @param plate the plate's size, mm, whose middle a sheet turns about; not said: the middle of all that was read
  * @param flat sheets known to be even in thickness, by light or micrometer
  * @param square quarter turns fit: on a plate that is not square a sheet lies only two ways
- * @throws DegenerateInput no maps, or maps without an extent
+ * @throws DegenerateInput no maps, maps without an extent, or with less than half a side in common
  * @throws RangeError more maps than `MOST_MAPS`, turns that are none
  * Source: estimability by the null space, e.g. S. R. Searle, Linear Models, Wiley 1971, §5.4.
  */
@@ -89,12 +93,14 @@ export function splitShape({
   maps,
   flat = [],
   square = true,
+  plate,
 }: {
   maps: readonly MapOfBoth[];
   flat?: readonly string[] | undefined;
   square?: boolean | undefined;
+  plate?: { width: number; depth: number } | undefined;
 }): ShapeSplit {
-  needNumbers('splitShape', { maps });
+  needNumbers('splitShape', { maps, plate });
   if (maps.length === 0) throw new DegenerateInput('splitShape needs at least 1 map, got 0');
   if (maps.length > MOST_MAPS) throw new RangeError(`splitShape takes at most ${MOST_MAPS} maps, got ${maps.length}`);
   for (const { turned = 0 } of maps)
@@ -104,7 +110,8 @@ export function splitShape({
   const sheets = [
     ...new Set(maps.flatMap(({ sheet }) => (sheet === null || flat.includes(sheet) ? [] : [sheet]))),
   ].sort();
-  const system = new System(machines, sheets);
+  const area = commonArea(maps, plate, square);
+  const system = new System(machines, sheets, area);
   const { rows, readings } = system.rowsOf(maps);
   const solved = solveLeast(rows, readings);
   const { unseen } = solved;
@@ -143,6 +150,7 @@ export function splitShape({
   const open = shapes.some(({ told }) => told !== 'all');
   return {
     side: SIDE,
+    area,
     shapes,
     differences: open ? differencesOf(system, known) : [],
     noise,
@@ -159,6 +167,7 @@ class System {
   constructor(
     readonly machines: readonly string[],
     readonly sheets: readonly string[],
+    private readonly area: Extent,
   ) {
     this.all = [
       ...machines.map((id) => ({ kind: 'bed' as const, id })),
@@ -185,7 +194,7 @@ class System {
       const bed = this.machines.indexOf(map.machine);
       const sheet = map.sheet === null ? -1 : this.sheets.indexOf(map.sheet);
       const lies = sheet < 0 ? null : layOf({ turned: map.turned ?? 0, flipped: map.flipped ?? false });
-      const heights = withoutPlane(onPlaces(map.points));
+      const heights = withoutPlane(onPlaces(map.points, this.area));
       for (const [i, column] of PLAIN.entries()) {
         const row = this.at(bed, column);
         if (lies)
@@ -252,12 +261,51 @@ function layOf({ turned, flipped }: SheetLay): number[] {
   });
 }
 
-/** Heights of a map at the common places of its own extent. */
-function onPlaces(points: readonly HeightPoint[]): number[] {
-  const { x0, y0, x1, y1 } = extentOf(points);
-  if (!(x1 > x0 && y1 > y0))
+/** Maps with less of a side in common than this tell of different places. Our own choice. */
+const LEAST_COMMON = 0.5;
+
+/** What all maps cover, mm; about the middle that sheets turn about where one lay turned or flipped. */
+function commonArea(
+  maps: readonly MapOfBoth[],
+  plate: { width: number; depth: number } | undefined,
+  square: boolean,
+): Extent {
+  const extents = maps.map(({ points }) => extentOf(points));
+  if (!extents.every(({ x0, y0, x1, y1 }) => x1 > x0 && y1 > y0))
     throw new DegenerateInput('splitShape needs maps with readings that are not all in one line');
-  const at = heightsBetween(points, gridOf(points));
+  const most = (values: readonly number[]) => values.reduce((p, q) => Math.max(p, q));
+  const least = (values: readonly number[]) => values.reduce((p, q) => Math.min(p, q));
+  const [x0s, y0s, x1s, y1s] = (['x0', 'y0', 'x1', 'y1'] as const).map((key) => extents.map((one) => one[key])) as [
+    number[],
+    number[],
+    number[],
+    number[],
+  ];
+  let area = { x0: most(x0s), y0: most(y0s), x1: least(x1s), y1: least(y1s) };
+  if (maps.some(({ turned = 0, flipped = false }) => turned !== 0 || flipped)) {
+    const [x, y] = plate
+      ? [plate.width / 2, plate.depth / 2]
+      : [(least(x0s) + most(x1s)) / 2, (least(y0s) + most(y1s)) / 2];
+    const wide = Math.min(x - area.x0, area.x1 - x);
+    const deep = Math.min(y - area.y0, area.y1 - y);
+    // A quarter turn takes one side to the other.
+    const [across, along] =
+      square && maps.some(({ turned = 0 }) => turned % 2 === 1)
+        ? [Math.min(wide, deep), Math.min(wide, deep)]
+        : [wide, deep];
+    area = { x0: x - across, y0: y - along, x1: x + across, y1: y + along };
+  }
+  for (const { x0, y0, x1, y1 } of extents)
+    if (!(area.x1 - area.x0 >= LEAST_COMMON * (x1 - x0) && area.y1 - area.y0 >= LEAST_COMMON * (y1 - y0)))
+      throw new DegenerateInput(
+        `splitShape needs maps over the same places, got ${Math.max(0, Math.round(area.x1 - area.x0))} × ${Math.max(0, Math.round(area.y1 - area.y0))} mm in common`,
+      );
+  return area;
+}
+
+/** Heights of a map at the common places. */
+function onPlaces(points: readonly HeightPoint[], { x0, y0, x1, y1 }: Extent): number[] {
+  const at = smoothBetween(points, gridOf(points));
   return PLACES.map(({ u, v }) => at(x0 + ((x1 - x0) * (u + 1)) / 2, y0 + ((y1 - y0) * (v + 1)) / 2));
 }
 
