@@ -236,7 +236,7 @@ export function lapWords(
       };
     case 'stalled':
       return {
-        verdict: `${share}${where}: no more than two rounds ago.`,
+        verdict: `${share}${where}: the last rounds took nothing off.`,
         next: 'The sheet is clogged or worn: a new one, wiped underneath.',
       };
   }

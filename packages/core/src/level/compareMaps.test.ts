@@ -60,7 +60,11 @@ test('maps that hardly meet, and what is none', () => {
 });
 
 /** A bed that is bowed, twisted and wavy, read over some part of it. */
-const readOver = (seed: number, from: number, to: number, side: number, random: () => number): HeightPoint[] => {
+const readOver = (
+  seed: number,
+  [from, to, side]: readonly [number, number, number],
+  random: () => number,
+): HeightPoint[] => {
   const own = seededRandom(seed);
   const [a, b, c, d] = [own() - 0.5, own() - 0.5, own() - 0.5, own() - 0.5];
   const tilt = random() - 0.5;
@@ -86,8 +90,8 @@ test.each([
     let changed = 0;
     for (let seed = 1; seed <= beds; seed++) {
       const random = seededRandom(5000 + seed);
-      const before = readOver(seed, ...first, random);
-      const after = readOver(seed, ...second, random);
+      const before = readOver(seed, first, random);
+      const after = readOver(seed, second, random);
       if (compareMaps({ before, after, noise: NOISE }).verdict === 'changed') changed++;
     }
     proved('maps compared', _, `unchanged called changed in ${changed} of ${beds}`);

@@ -1,6 +1,7 @@
 import { normalFrom } from './bedShapes.fixture';
 import { grainOf, GRITS } from './grits';
 import { LAP_PLACES, lapProgress, ROUND_STROKES, type LapPlace, type LapRound } from './lapProgress';
+import { proved, trials } from '../simulated/prove.fixture';
 import { seededRandom } from './seededMap.fixture';
 
 const SIDE = 21;
@@ -68,40 +69,96 @@ const seen = (touched: Record<LapPlace, number>, random: () => number): Record<L
   ) as Record<LapPlace, number>;
 const isDone = (touched: Record<LapPlace, number>) => LAP_PLACES.every((place) => touched[place] >= 98.5);
 
-test('rounds left lie within what is said as often as is said, on 500 platforms', () => {
-  let [inside, said] = [0, 0];
-  for (let seed = 1; seed <= 500; seed++) {
-    const random = seededRandom(seed);
-    const heights = platform(random);
-    const volume = (0.02 + 0.05 * random()) * 0.12 * heights.length;
-    const truth: boolean[] = [];
-    const rounds: LapRound[] = [];
-    for (let k = 0; k < 60; k++) {
-      lap(heights, volume);
-      const touched = touchedOf(heights);
-      truth.push(isDone(touched));
-      rounds.push({ strokes: ROUND_STROKES, touched: seen(touched, random) });
-      if (truth.at(-1)) break;
-    }
-    const total = truth.length;
-    if (total < 4) continue;
-    const after = Math.max(2, Math.ceil(total / 2));
-    const { left, verdict } = lapProgress(rounds.slice(0, after));
-    if (!left) {
-      expect(verdict).toMatch(/stalled|doming/);
-      continue;
-    }
-    said++;
-    if (total - after >= left.low && total - after <= left.high) inside++;
-  }
-  expect(said).toBeGreaterThan(350);
-  // Nine in ten is said.
-  expect(Math.abs(inside / said - 0.9)).toBeLessThan(0.03);
-});
+const SHAPES: Record<string, (u: number, v: number, size: number, at: number) => number> = {
+  dome: (u, v, size) => -(0.04 + 0.1 * size) * (u * u + v * v),
+  dish: (u, v, size) => (0.04 + 0.1 * size) * (u * u + v * v),
+  bow: (u, _v, size) => -(0.04 + 0.1 * size) * u * u,
+  valley: (u, _v, size) => (0.04 + 0.1 * size) * u * u,
+  twist: (u, v, size) => (0.04 + 0.1 * size) * u * v,
+  saddle: (u, v, size) => (0.04 + 0.1 * size) * (u * u - v * v),
+  ridge: (u, _v, size, at) => (0.03 + 0.08 * size) * Math.exp(-(((u - 0.4 * at) / 0.2) ** 2)),
+  pits: (u, v, size, at) =>
+    -(0.02 + 0.06 * size) *
+      (Math.exp(-(((u - at + 0.5) / 0.2) ** 2) - ((v - size + 0.5) / 0.2) ** 2) +
+        Math.exp(-(((u + at - 0.5) / 0.15) ** 2) - ((v + size - 0.3) / 0.15) ** 2)) -
+    0.015 * (u * u + v * v),
+};
+const shaped = (of: (typeof SHAPES)[string], random: () => number) => {
+  const [size, at, wave, phase] = [random(), random(), 0.006 * random(), 6 * random()];
+  return Float64Array.from({ length: SIDE * SIDE }, (_, i) => {
+    const [u, v] = [(2 * (i % SIDE)) / (SIDE - 1) - 1, (2 * Math.floor(i / SIDE)) / (SIDE - 1) - 1];
+    return of(u, v, size, at) + wave * Math.sin(5 * u + 4 * v + phase);
+  });
+};
 
+// A quarter, half and three quarters of the way, by an eye that is six in a hundred off and says fives.
+test.each(Object.keys(SHAPES))(
+  'rounds left lie within what is said, and steady hands are not said to stall: %s',
+  (name) => {
+    let [inside, said, looks, stalled] = [0, 0, 0, 0];
+    const platforms = trials(400, 12);
+    for (let seed = 1; seed <= platforms; seed++) {
+      const random = seededRandom(31 * seed + name.length);
+      const heights = shaped(SHAPES[name]!, random);
+      const volume = (0.0015 + 0.0035 * random()) * heights.length;
+      const rounds: LapRound[] = [];
+      let done = false;
+      for (let k = 0; k < 80 && !done; k++) {
+        lap(heights, volume);
+        const touched = touchedOf(heights);
+        done = isDone(touched);
+        rounds.push({ strokes: ROUND_STROKES, touched: seen(touched, random) });
+      }
+      const total = rounds.length;
+      if (total < 4 || !done) continue;
+      for (const after of new Set([1, 2, 3].map((k) => Math.max(2, Math.ceil((k * total) / 4))))) {
+        const { verdict, left } = lapProgress(rounds.slice(0, after));
+        looks++;
+        if (verdict === 'stalled') stalled++;
+        if (!left) continue;
+        said++;
+        if (total - after >= left.low && total - after <= left.high) inside++;
+      }
+    }
+    proved(
+      'lapping',
+      name,
+      `rounds left within what is said in ${inside} of ${said}, “stalled” in ${stalled} of ${looks} looks at steady hands`,
+    );
+    // Nine in ten is said: a sample of three dozen looks scatters by five in a hundred.
+    expect(inside / said).toBeGreaterThan(platforms > 100 ? 0.87 : 0.77);
+    expect(stalled / looks).toBeLessThan(platforms > 100 ? 0.025 : 0.06);
+  },
+  120_000,
+);
+
+test('a sheet that is clogged is named, mostly within six rounds', () => {
+  let [found, times, early] = [0, 0, 0];
+  for (let seed = 1; seed <= trials(200, 24); seed++) {
+    const random = seededRandom(77 * seed);
+    const heights = shaped(SHAPES[['dome', 'dish', 'twist', 'saddle'][seed % 4]!]!, random);
+    const volume = (0.0015 + 0.0035 * random()) * heights.length;
+    const clogs = 3 + Math.floor(4 * random());
+    const rounds: LapRound[] = [];
+    let named = -1;
+    for (let k = 0; k < clogs + 6 && named < 0 && !isDone(touchedOf(heights)); k++) {
+      lap(heights, k < clogs ? volume : volume / 20);
+      rounds.push({ strokes: ROUND_STROKES, touched: seen(touchedOf(heights), random) });
+      if (lapProgress(rounds).verdict === 'stalled') named = k;
+    }
+    if (isDone(touchedOf(heights))) continue;
+    times++;
+    if (named >= clogs) found++;
+    else if (named >= 0) early++;
+  }
+  expect(found / times).toBeGreaterThan(0.6);
+  expect(early).toBeLessThanOrEqual(1);
+}, 60_000);
+
+const PEOPLE = trials(300, 120);
 test('hands that rock are named before it costs a round; steady ones are not', () => {
   let [inTime, late, never, accused, steady] = [0, 0, 0, 0, 0];
-  for (let seed = 1; seed <= 300; seed++) {
+  for (let seed = 1; seed <= PEOPLE; seed++) {
     const random = seededRandom(seed);
     const heights = platform(random);
     const volume = 0.004 * heights.length;
@@ -131,9 +188,9 @@ test('hands that rock are named before it costs a round; steady ones are not', (
     else never++;
   }
   // A round's worth of metal is what rocking costs; the others are named later, or done before it shows.
-  expect(inTime / 300).toBeGreaterThan(0.78);
-  expect(late / 300).toBeLessThan(0.12);
-  expect(inTime + late + never).toBe(300);
+  expect(inTime / PEOPLE).toBeGreaterThan(0.78);
+  expect(late / PEOPLE).toBeLessThan(0.12);
+  expect(inTime + late + never).toBe(PEOPLE);
   expect(accused / steady).toBeLessThan(0.01);
 });
 
@@ -143,7 +200,7 @@ test('stages: one round, done, stalled', () => {
   expect(lapProgress([{ strokes: 20, touched: all(30) }])).toMatchObject({ verdict: 'first', left: null, touched: 30 });
   expect(lapProgress([{ strokes: 20, touched: all(100) }]).verdict).toBe('done');
   const same = { strokes: 20, touched: all(60) };
-  expect(lapProgress([same, same, same]).verdict).toBe('stalled');
+  expect(lapProgress([same, same, same, same]).verdict).toBe('stalled');
   const last = { ...all(100), 'rear-left': 80 };
   expect(
     lapProgress([

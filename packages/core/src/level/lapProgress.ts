@@ -12,8 +12,8 @@ export interface LapRound {
 
 /**
  * go-on: more rounds · nearly: one round more settles it · done: nothing is untouched: tooth, then burrs · doming: the edges
- * fade while the middle is touched: the hands rock · stalled: no more is touched than two rounds ago: the sheet is clogged or
- * worn · first: one round says nothing yet
+ * fade while the middle is touched: the hands rock · stalled: the last rounds took nothing off, or all of them: the sheet is clogged
+ * or worn · first: one round says nothing yet
  */
 export type LapVerdict = 'first' | 'go-on' | 'nearly' | 'done' | 'doming' | 'stalled';
 
@@ -34,21 +34,29 @@ export const ROUND_STROKES = 20;
 const MIDDLE_SHARE = 0.2;
 /** Nothing is untouched, as an eye tells it, %. */
 const ALL = 98;
-/** Share of area told by an eye from five parts, one standard deviation, with what the model is out by. Our own. */
-const EYE = 0.06;
+/** All of it, as a share of area: the last spots lie in one corner, which counts for a fifth. */
+const END = 1 - (1 - ALL / 100) * MIDDLE_SHARE;
+/** Share of area told by an eye from five parts, one standard deviation; with what the model is out by. Our own. */
+const EYE = 0.04;
+const EYE_AND_MODEL = 0.06;
 /** Edges that lost so much in one round, or in two, with the middle no worse: they rock, %. Our own, by simulation. */
 const FADES = 9;
 const FADES_IN_TWO = 7;
-const STALLED = 3;
-const NINE_IN_TEN = [0.05, 0.5, 0.95] as const;
+/** So many rounds without anything taken off are looked for, and so much better they must tell what was seen. Our own, by simulation. */
+const STILL_ROUNDS = [2, 3, 4];
+const STALL_ODDS = 20;
+/** Less than an eye tells, as a share of area, since the first round. */
+const NOTHING_YET = 0.03;
+/** Nine in ten are said; platforms have more shapes than the ways here, so a little more is taken. Our own, by simulation. */
+const NINE_IN_TEN = [0.025, 0.5, 0.975] as const;
 
 /**
  * How far a platform is lapped, and how many rounds are left, from what this person's rounds touched.
  *
  * With the same force a stroke takes off the same volume, whatever is touched (Preston). With the depth what is touched grows
- * as 1 − (1 − depth)^q: q below 1 where the last spot is as wide as the first, above where corners and pits are left to the
- * end. Tail, beginning and pace are not known beforehand: each of a grid of them is weighed by how well it tells the rounds so
- * far, and the rounds left are read off all together.
+ * as 1 − (1 − depth^p)^q: p says how the first spots widen, q how the last ones give way. Both, the beginning and the pace are
+ * not known beforehand: each of a grid of them is weighed by how well it tells the rounds so far, and the rounds left are read
+ * off all together.
  * @param rounds in order
  * @throws RangeError no rounds, shares beyond 0 to 100, strokes that are not above 0
  * Source: F. W. Preston, J. Soc. Glass Tech. 11 (1927): removal goes with pressure and way (from memory); the marks and
@@ -71,9 +79,7 @@ export function lapProgress(rounds: readonly LapRound[]): LapProgress {
     return { ...told, verdict: 'done', left: { rounds: 0, low: 0, high: 0 } };
   if (domes(rounds)) return { ...told, verdict: 'doming', left: null };
   if (rounds.length < 2) return { ...told, verdict: 'first', left: null };
-  const before = areas.at(-3);
-  if (before !== undefined && told.touched < 95 && told.touched - before * 100 < STALLED)
-    return { ...told, verdict: 'stalled', left: null };
+  if (stalls(rounds, areas)) return { ...told, verdict: 'stalled', left: null };
   const left = roundsLeft(rounds, areas);
   return { ...told, left, verdict: left.high <= 1 ? 'nearly' : 'go-on' };
 }
@@ -90,53 +96,103 @@ function domes(rounds: readonly LapRound[]): boolean {
   return middleStays && (fell(rounds.at(-2)) >= FADES || fell(rounds.at(-3)) >= FADES_IN_TWO);
 }
 
-/** How fast the last untouched spots give way: a ridge all at once, corners and pits slowly. */
-const TAILS = [0.5, 0.75, 1, 1.5, 2, 3, 4, 6, 8];
-/** Long tails are the rule on square platforms: corners come last. Our own, by simulation. */
-const TAIL_WEIGHT = (q: number) => q ** 1.5;
+/** How the first spots widen with depth: a bow's along its whole length at once, a dome's evenly, a narrow rim's late. */
+const TOPS = [0.5, 0.75, 1, 1.5];
+/** How the last untouched ones give way: a ridge's plain all at once, corners and pits slowly. */
+const TAILS = [0.15, 0.3, 0.5, 0.75, 1, 1.5, 2, 3, 5, 8, 13, 20, 32];
 /** Depth that was flat already when it began, as a share. */
-const BEGINNINGS = [0, 0.08, 0.16, 0.25, 0.35, 0.5];
+const BEGINNINGS = [0, 0.1, 0.25, 0.45];
 /** Rounds in all, from one to two hundred, even in their logarithms. */
-const TOTALS = Array.from({ length: 70 }, (_, i) => 200 ** (i / 69));
-const STEPS = 200;
+const TOTALS = Array.from({ length: 56 }, (_, i) => 200 ** (i / 55));
+/** Long tails are the rule: corners come last. Our own, by simulation. */
+const LONG_TAILS = 0.35;
+const STEPS = 300;
+const { exp, min, round: nearest } = Math;
 
-/** Rounds against touched area, both as shares, for each tail: by equal steps of depth. */
-const WAYS = TAILS.map((q) =>
-  Array.from({ length: STEPS + 1 }, (_, i) => {
-    const depth = i / STEPS;
-    const rest = (1 - depth) ** q;
-    // The volume down to a depth is what is touched, added up over the depth.
-    return { area: 1 - rest, volume: ((depth - (1 - rest * (1 - depth)) / (q + 1)) * (q + 1)) / q };
+interface Way {
+  /** Touched area by even steps of volume, from none to all of it, as shares. */
+  area: Float64Array;
+  /** Volume to begin with, and at which nothing is untouched. */
+  from: number;
+  end: number;
+  likely: number;
+}
+
+/** Every way in which touched area can grow with what is taken off. */
+const WAYS: Way[] = TOPS.flatMap((top) =>
+  TAILS.flatMap((tail) => {
+    const areaAt = (depth: number) => 1 - (1 - depth ** top) ** tail;
+    // The volume down to a depth is what is touched, added up over the depth: by the trapezium rule on fine steps.
+    const FINE = 3000;
+    const [depths, volumes] = [new Float64Array(FINE + 1), new Float64Array(FINE + 1)];
+    for (let i = 1; i <= FINE; i++) {
+      depths[i] = i / FINE;
+      volumes[i] = volumes[i - 1]! + (areaAt((i - 1) / FINE) + areaAt(i / FINE)) / (2 * FINE);
+    }
+    const all = volumes[FINE]!;
+    const area = new Float64Array(STEPS + 1);
+    let at = 0;
+    let end = 1;
+    for (let i = 0; i <= STEPS; i++) {
+      while (at < FINE && volumes[at]! < (all * i) / STEPS) at++;
+      area[i] = i === STEPS ? 1 : areaAt(depths[at]!);
+    }
+    for (let i = 0; i <= FINE; i++)
+      if (areaAt(depths[i]!) >= END) {
+        end = volumes[i]! / all;
+        break;
+      }
+    return BEGINNINGS.map((begin) => ({
+      area,
+      from: volumes[nearest(begin * FINE)]! / all,
+      end,
+      likely: tail ** LONG_TAILS,
+    }));
   }),
 );
+
+/** How well each way and pace tells what was seen: all of it as misfits, with the rounds that would be left. */
+function weigh(made: readonly number[], areas: readonly number[], eye: number): { left: number; weight: number }[] {
+  const last = made.at(-1)!;
+  return WAYS.flatMap(({ area, from, end, likely }) =>
+    TOTALS.map((total) => {
+      let misfit = 0;
+      for (let i = 0; i < made.length; i++) {
+        const off = areas[i]! - area[nearest(STEPS * min(1, from + made[i]! / total))]!;
+        misfit += off * off;
+      }
+      const left = (end - from) * total - last;
+      return { left: left > 0 ? left : 0, weight: likely * exp(-misfit / (2 * eye * eye)) };
+    }),
+  );
+}
+
+const sumOf = (weighed: readonly { weight: number }[]) => weighed.reduce((sum, { weight }) => sum + weight, 0);
+
+/** Rounds in units of `ROUND_STROKES` up to each; those from `still` on took nothing off. */
+function paces(rounds: readonly LapRound[], still = Infinity): number[] {
+  let made = 0;
+  return rounds.map(({ strokes }, i) => (made += i < still ? strokes / ROUND_STROKES : 0));
+}
+
+/** That nothing was taken off for some rounds tells them so much better than any steady pace does; or nothing ever was. */
+function stalls(rounds: readonly LapRound[], areas: readonly number[]): boolean {
+  if (rounds.length < 2 + STILL_ROUNDS[0]!) return false;
+  if (areas.at(-1)! - areas[0]! < NOTHING_YET) return true;
+  const steady = sumOf(weigh(paces(rounds), areas, EYE));
+  return STILL_ROUNDS.some(
+    (still) =>
+      rounds.length >= 2 + still &&
+      sumOf(weigh(paces(rounds, rounds.length - still), areas, EYE)) > STALL_ODDS * steady,
+  );
+}
 
 function roundsLeft(
   rounds: readonly LapRound[],
   areas: readonly number[],
 ): { rounds: number; low: number; high: number } {
-  const at: number[] = [];
-  let made = 0;
-  for (const { strokes } of rounds) at.push((made += strokes / ROUND_STROKES));
-  const weighed: { left: number; weight: number }[] = [];
-  for (const [k, way] of WAYS.entries()) {
-    const weight = TAIL_WEIGHT(TAILS[k]!);
-    const end = way.find(({ area }) => area >= ALL / 100)!.volume;
-    for (const begin of BEGINNINGS) {
-      const from = way[Math.round(begin * STEPS)]!.volume;
-      for (const total of TOTALS) {
-        let misfit = 0;
-        let step = 0;
-        for (const [i, k] of at.entries()) {
-          const volume = from + k / total;
-          while (step < STEPS && way[step]!.volume < volume) step++;
-          misfit += ((areas[i]! - way[step]!.area) / EYE) ** 2;
-        }
-        weighed.push({ left: Math.max(0, (end - from) * total - made), weight: weight * Math.exp(-misfit / 2) });
-      }
-    }
-  }
-  weighed.sort((a, b) => a.left - b.left);
-  const all = weighed.reduce((sum, { weight }) => sum + weight, 0);
+  const weighed = weigh(paces(rounds), areas, EYE_AND_MODEL).sort((a, b) => a.left - b.left);
+  const all = sumOf(weighed);
   // Nothing fits at all: what is touched jumps about. Then all that is known is that it is not done.
   if (!(all > 1e-12)) return { rounds: 10, low: 1, high: 100 };
   const quantile = (share: number) => {

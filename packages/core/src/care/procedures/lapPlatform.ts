@@ -133,7 +133,7 @@ export const lapPlatform: Procedure = {
           { id: 'done', label: 'Nothing is untouched', to: 'tooth', when: 'done' },
           { id: 'on', label: 'another round', to: 'gate', when: 'on' },
           { id: 'doming', label: 'it is being domed', to: 'steady', when: 'doming' },
-          { id: 'stalled', label: 'no more than two rounds ago', to: 'sheet', when: 'stalled' },
+          { id: 'stalled', label: 'the last rounds took nothing off', to: 'sheet', when: 'stalled' },
         ],
       },
       cant: [{ label: 'It is thin, or holes wear out', to: STOPPED }],
