@@ -114,3 +114,32 @@ test('what can’t be is refused', () => {
   expect(() => flatness([...seededMap(1), { x: NaN, y: 0, z: 0 }])).toThrow(DegenerateInput);
   expect(() => flatness([...seededMap(1), { x: 0, y: 0, z: Infinity }])).toThrow(DegenerateInput);
 });
+
+test.each([1e-1, 1e-2, 1e-3, 1e-4, 1e-5, 1e-6, 1e-7, 1e-9])(
+  'a map %d of its length off a slanting line is told or refused',
+  (off) => {
+    for (let seed = 1; seed <= 30; seed++) {
+      const random = seededRandom(seed);
+      const points = Array.from({ length: 9 }, (_, i) => {
+        const across = 200 * off * (random() - 0.5);
+        return { x: 25 * i + across, y: 20 * i - across, z: 0.2 * random() };
+      });
+      if (off < 1e-3) expect(() => flatness(points)).toThrow(/nearly in one line|on one line/);
+      else if (off > 1e-2) {
+        // The same, turned so that it runs along x: no axes are better than others.
+        const angleRad = Math.atan2(20, 25);
+        const turned = points.map(({ x, y, z }) => ({
+          x: Math.cos(angleRad) * x + Math.sin(angleRad) * y,
+          y: Math.cos(angleRad) * y - Math.sin(angleRad) * x,
+          z,
+        }));
+        expect(flatness(points).value).toBeCloseTo(flatness(turned).value, 9);
+      } else
+        try {
+          expect(flatness(points).value).toBeGreaterThan(0);
+        } catch (error) {
+          expect(error).toMatchObject({ message: expect.stringContaining('in one line') });
+        }
+    }
+  },
+);

@@ -30,6 +30,10 @@ const TOLERANCE = 1e-12;
 /** Pivots without progress before Bland's rule takes over: it never goes round in a circle. */
 const PATIENCE = 30;
 const MOST_PIVOTS = 20_000;
+/** Places so much narrower than long are one line: across it no tilt can be told. Our own choice. */
+const NEAR_LINE = 1e-3;
+/** Correlation of x and y from which on places run slantwise. */
+const SLANTING = 0.8;
 /** Heights and places beyond this lose their last digits, mm. */
 const LARGEST = 1e9;
 
@@ -42,7 +46,7 @@ const LARGEST = 1e9;
  * out first, so that offsets and slopes cost no digits.
  *
  * @param points n ≥ 3 heights, mm, not all in one line
- * @throws DegenerateInput fewer, all in one line, or not numbers
+ * @throws DegenerateInput fewer, all or nearly all in one line, or not numbers
  * Source: ISO 12781-1:2011, minimum zone reference planes; the exchange of points is Stiefel's (Numer. Math. 1, 1959).
  * @example flatness([0, 100].flatMap((y) => [0, 100].map((x) => ({ x, y, z: (x * y) / 1e5 })))).value // 0.05
  */
@@ -56,14 +60,18 @@ export function flatness(points: readonly HeightPoint[]): Flatness {
   const u = new Float64Array(n);
   const v = new Float64Array(n);
   let [wide, deep, high, low] = [0, 0, -Infinity, Infinity];
+  const { cos, sin } = axesOf(points, centre);
   for (let i = 0; i < n; i++) {
-    u[i] = points[i]!.x - centre.x;
-    v[i] = points[i]!.y - centre.y;
+    const [dx, dy] = [points[i]!.x - centre.x, points[i]!.y - centre.y];
+    u[i] = cos * dx + sin * dy;
+    v[i] = cos * dy - sin * dx;
     wide = Math.max(wide, Math.abs(u[i]!));
     deep = Math.max(deep, Math.abs(v[i]!));
     high = Math.max(high, residuals[i]!);
     low = Math.min(low, residuals[i]!);
   }
+  if (!(Math.min(wide, deep) > NEAR_LINE * Math.max(wide, deep)))
+    throw new DegenerateInput('flatness needs places all over the bed: these lie nearly in one line');
   const leastSquares = high - low;
   // All in one plane, but for what rounding leaves.
   const floor =
@@ -88,8 +96,9 @@ export function flatness(points: readonly HeightPoint[]): Flatness {
   // Rounding: what is said holds every point.
   let reach = half;
   for (let i = 0; i < n; i++) reach = Math.max(reach, Math.abs(z[i]! - plane[0] * u[i]! - plane[1] * v[i]! - plane[2]));
-  const a = fit.a + (plane[0] * leastSquares) / wide;
-  const b = fit.b + (plane[1] * leastSquares) / deep;
+  const [along, across] = [(plane[0] * leastSquares) / wide, (plane[1] * leastSquares) / deep];
+  const a = fit.a + cos * along - sin * across;
+  const b = fit.b + sin * along + cos * across;
   const c = centre.z + plane[2] * leastSquares - a * centre.x - b * centre.y;
   const value = Math.min(2 * reach * leastSquares, leastSquares);
   return {
@@ -99,6 +108,20 @@ export function flatness(points: readonly HeightPoint[]): Flatness {
     contacts: contactsOf(basis),
     leastSquares,
   };
+}
+
+/** Axes along and across the places where they run slantwise, else as they are: a narrow slanting strip is told by no others. */
+function axesOf(points: readonly HeightPoint[], centre: HeightPoint): { cos: number; sin: number } {
+  let [uu, uv, vv] = [0, 0, 0];
+  for (const { x, y } of points) {
+    const [dx, dy] = [x - centre.x, y - centre.y];
+    uu += dx * dx;
+    uv += dx * dy;
+    vv += dy * dy;
+  }
+  if (Math.abs(uv) < SLANTING * Math.sqrt(uu * vv)) return { cos: 1, sin: 0 };
+  const angleRad = Math.atan2(2 * uv, uu - vv) / 2;
+  return { cos: Math.cos(angleRad), sin: Math.sin(angleRad) };
 }
 
 interface Column {
