@@ -205,7 +205,7 @@ function Answer({
       return <SoakAnswer input={ask.input} />;
     case 'together': {
       const part = facts.parts[step.about ?? setup.procedure.parts[0]?.id ?? ''];
-      return part ? <TogetherAnswer part={part} /> : null;
+      return part ? <TogetherAnswer part={part} setup={setup} step={step} /> : null;
     }
     default:
       return <Sentence ask={ask} stop={verdictOf(setup, ahead, step, facts) === 'stop'} />;
@@ -263,11 +263,15 @@ export function sentenceOf(ask: JobAsk): string | null {
   }
 }
 
-function TogetherAnswer({ part }: { part: NonNullable<JobFacts['parts'][string]> }) {
+function TogetherAnswer({
+  part,
+  setup,
+  step,
+}: { part: NonNullable<JobFacts['parts'][string]> } & Pick<Props, 'setup' | 'step'>) {
   return (
     <View style={{ gap: 4 }} testID="together-sum">
       <Words bold>{`${part.tag}, ${FACE_NAMES[part.face!].toLowerCase()}`}</Words>
-      {reachedFor(part).map(({ asked, answer, reasons }) => {
+      {reachedFor(part, { setup, step }).map(({ asked, answer, reasons }) => {
         const [thing] = Object.values(asked);
         return (
           <Words key={thing} size="small">

@@ -1,6 +1,7 @@
 import type { FoundLayer, Procedure, RunEvent, Side } from '@even-bed/core';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
 import { PICTURES } from '@even-bed/core/care/procedure';
+import { ABRASIVES, SOLVENTS, TOOLS } from '@even-bed/core/fit/compatibility';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
 import { idField, nameField, numberField, record, timeField } from '../kit/fields';
@@ -261,6 +262,12 @@ const step = Joi.object({
   takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)),
   setpoint: numberField('Temperature meant', { min: 0, max: 200 }),
   about: id('Part'),
+  uses: Joi.object({
+    solvent: Joi.string().valid(...SOLVENTS),
+    abrasive: Joi.string().valid(...ABRASIVES),
+    tool: Joi.string().valid(...TOOLS),
+    choice: id('Choice'),
+  }).min(1),
   layers: Joi.array()
     .items(
       Joi.object({

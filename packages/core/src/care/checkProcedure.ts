@@ -108,6 +108,9 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
       if (!known.has(gate)) add(step.id, `It stands behind “${gate}”, which is no step.`);
     if (step.ask?.answers.some(({ when }) => when !== undefined) && !step.sum)
       add(step.id, 'Its answer waits for a sum, and it has none.');
+    const used = step.uses?.choice;
+    if (used !== undefined && !choices.some(({ id }) => id === used))
+      add(step.id, `What it uses hangs on “${used}”, which is no choice.`);
     for (const reading of Object.values(step.takes ?? {})) checkTaken(reading, step.id);
     for (const { id, where, options, min, max } of step.readings ?? []) {
       if (where && !readings.has(where.reading))

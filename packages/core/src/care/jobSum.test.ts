@@ -236,6 +236,27 @@ describe('every other sum from a job is the tool’s own', () => {
     expect(dummy).toMatchObject({ tool: 'spacer', answer: { layers: 11, printed: 2.2 } });
   });
 
+  // Common practice: acetone takes the bonding coat off a film; steel wool is for rough metal.
+  test('what touches a part is asked of its face: by the step, or by what was chosen', () => {
+    const parts = (face: PartFacts['face']) => ({ ...FACTS, parts: { stays: part({ face }), sheet: part({ face }) } });
+    const off = (residue: string) => run('remove-old-surface', {}, { residue });
+    const acetone = off('acetone');
+    const ask = (one: ReturnType<typeof run>, step: string, face: PartFacts['face']) =>
+      jobSum(one.setup, one.state, one.step(step), parts(face));
+    expect(ask(acetone, 'residue', 'polymer-film')).toMatchObject({ tool: 'together', answer: { answer: 'no' } });
+    expect(ask(acetone, 'residue', 'bare-steel')).not.toMatchObject({ answer: { answer: 'no' } });
+    expect(ask(off('alcohol'), 'residue', 'polymer-film')).not.toMatchObject({ answer: { answer: 'no' } });
+    for (const { steps, id } of PROCEDURES)
+      for (const { id: step, sum } of steps) {
+        if (sum !== 'together') continue;
+        const one = run(id, {});
+        const facts = { ...FACTS, parts: Object.fromEntries(one.setup.procedure.parts.map((p) => [p.id, part({})])) };
+        const found = jobSum(one.setup, one.state, one.step(step), facts);
+        expect(found).toMatchObject({ tool: 'together', answer: { because: expect.any(String) } });
+        if (id !== 'fit-flex-on-resin') expect(found).not.toMatchObject({ answer: { answer: 'unknown' } });
+      }
+  });
+
   test('blanks: 127 twice out of 254 is one with a kerf, two snapped (common practice: a saw eats its kerf)', () => {
     const sizes = { 'plan.sheetWidth': 254, 'plan.sheetDepth': 100, 'plan.width': 127, 'plan.depth': 100 };
     const saw = run('cut-laminate', { ...sizes, 'plan.kerf': 1 });

@@ -1,4 +1,4 @@
-import { compatibility, type CompatAnswer, type Face } from '../fit/compatibility';
+import { compatibility, SOLVENTS, type CompatAnswer, type CompatQuestion, type Face } from '../fit/compatibility';
 import { findingFrom, metalOf, type MachineFinding } from '../fit/findingZ';
 import type { FitLayer, ZFinding } from '../fit/stackChange';
 import { toolAnswer, type ToolAnswers } from '../fit/toolAnswer';
@@ -202,7 +202,7 @@ const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
   together: (ask) => {
     const part = partOf(ask);
     if (!part) return 'part';
-    return part.face === null ? 'face' : { face: part.face, limit: part.limit };
+    return part.face === null ? 'face' : { face: part.face, limit: part.limit, ...usesOf(ask) };
   },
   spacer: ({ setup, state, step, facts }) => {
     // What stands in for parts while it is rehearsed is as thick as they are together.
@@ -365,6 +365,14 @@ export function knownReading(known: KnownReading, setup: RunSetup, state: RunSta
   }
 }
 
+/** What touches the part of a step, by the names of the table; not said: what is reached for first. */
+export function usesOf({ setup, step: { uses } }: Pick<Ask, 'setup' | 'step'>) {
+  const { choice, ...things } = uses ?? { solvent: 'alcohol' as const };
+  const chosen = choice === undefined ? undefined : setup.choices[choice];
+  const solvent = SOLVENTS.find((one) => one === chosen);
+  return { ...things, ...(solvent ? { solvent } : {}) };
+}
+
 /** Thickness of the washers that the sum under the bed asks for, on top of those that lie there. */
 function pileOf(setup: RunSetup, state: RunState, facts: JobFacts): number | null {
   const step = setup.procedure.steps.find(({ sum }) => sum === 'underbed');
@@ -373,18 +381,23 @@ function pileOf(setup: RunSetup, state: RunState, facts: JobFacts): number | nul
   return underbedClearance(underbedOf(sum.input)).pile?.thickness ?? null;
 }
 
-/** What is reached for while cleaning and preparing, and whether a face stands it. */
-export const reachedFor = (part: PartFacts) =>
+/** What touches a part in a step, then what else is reached for while cleaning and preparing, and whether its face stands it. */
+export const reachedFor = (part: PartFacts, { setup, step }: Pick<Ask, 'setup' | 'step'>) =>
   part.face === null
     ? []
-    : TRIED.map((asked) => ({
-        asked,
-        ...compatibility({ face: part.face!, limit: part.limit, ...asked }, part.care),
-      }));
+    : [...thingsOf(usesOf({ setup, step })), ...TRIED]
+        .filter((asked, i, all) => all.findIndex((one) => JSON.stringify(one) === JSON.stringify(asked)) === i)
+        .map((asked) => ({
+          asked,
+          ...compatibility({ face: part.face!, limit: part.limit, ...asked }, part.care),
+        }));
 
-const TRIED = [
+const thingsOf = (uses: ReturnType<typeof usesOf>): Partial<CompatQuestion>[] =>
+  Object.entries(uses).map(([kind, thing]) => ({ [kind]: thing }));
+
+const TRIED: Partial<CompatQuestion>[] = [
   { solvent: 'alcohol' },
   { solvent: 'acetone' },
   { abrasive: 'scrub-pad' },
   { abrasive: 'fine-grit' },
-] as const;
+];

@@ -1,3 +1,4 @@
+import type { Abrasive, HandTool, Solvent } from '../fit/compatibility';
 import type { SurfaceGroup } from '../surfaces/surfaceKind';
 import type { HoldKind, SurfaceWork } from '../surfaces/surfaceState';
 import type { CautionId } from './cautions';
@@ -133,6 +134,8 @@ export interface ProcedureStep {
   setpoint?: number;
   /** The part that the sum is about; not said: the first. */
   about?: string;
+  /** What touches that part in this step, where the sum is whether they go together; a choice: what was chosen there. */
+  uses?: { solvent?: Solvent; abrasive?: Abrasive; tool?: HandTool; choice?: string };
   /** For the stack's sum. */
   layers?: StackLayerAsk[];
   photo?: boolean;

@@ -300,6 +300,7 @@ export const replaceAndRetire: Procedure = {
       phase: 'look',
       sum: 'together',
       about: 'old',
+      uses: { abrasive: 'fine-grit' },
       photo: true,
       ask: {
         question: 'What is it?',

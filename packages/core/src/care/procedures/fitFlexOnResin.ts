@@ -227,6 +227,7 @@ export const fitFlexOnResin: Procedure = {
       cautions: ['dust', 'resin'],
       sum: 'together',
       about: 'platform',
+      uses: { abrasive: 'coarse-grit' },
       cant: [{ label: 'It is hollow: paper rocks on it', to: STOPPED }],
       next: 'degrease',
       effects: [{ kind: 'work', part: 'platform', work: 'other', note: 'scuffed before bonding' }],

@@ -105,6 +105,7 @@ export const freePrint: Procedure = {
         phase: 'colder',
         sum: 'together',
         about: 'surface',
+        uses: { solvent: 'alcohol' },
         cautions: ['solvent', 'resin'],
       },
       'gate',

@@ -48,6 +48,7 @@ export const prepareSheet: Procedure = {
       cautions: ['solvent', 'dust'],
       sum: 'together',
       about: 'sheet',
+      uses: { abrasive: 'steel-wool', solvent: 'alcohol' },
       cant: [{ label: 'It scratches', to: 'wipe' }],
       next: 'wipe',
       effects: [{ kind: 'work', part: 'sheet', work: 'scrubbed', note: 'scuffed before its first print' }],

@@ -236,6 +236,7 @@ export const removeOldSurface: Procedure = {
       cautions: ['solvent', 'blade'],
       sum: 'together',
       about: 'stays',
+      uses: { choice: 'residue' },
       cant: [{ label: 'It does not dissolve', to: 'stubborn' }],
       next: 'towel',
     },
