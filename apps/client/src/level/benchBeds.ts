@@ -44,7 +44,7 @@ export function benchBed(
   const machine = machines.find((one) => one.id === machineId) ?? null;
   if (machine) {
     const { seenFrom, printWidth, printDepth } = machine;
-    const adjusters = canBeLevelled(machine) ? setupOf(machine, learned).adjusters : [];
+    const adjusters = canBeLevelled(machine) ? setupOf(machine, { adjusters: [...learned], noise: null }).adjusters : [];
     return {
       machine,
       adjusters,

@@ -1,5 +1,5 @@
-import type { CheckSetup, MachineOverview } from '@even-bed/contract';
-import type { AdjusterLearned, ParseOptions } from '@even-bed/core';
+import type { CheckSetup, MachineLearned, MachineOverview } from '@even-bed/contract';
+import type { ParseOptions } from '@even-bed/core';
 import { asLearned } from '@even-bed/core/level/asLearned';
 import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
@@ -7,11 +7,15 @@ import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { CheckDraft, HeightEntry } from './levelSlice';
 import { plateOf } from '../fleet/machineState';
 
-/** What a check of this machine rests on, as its facts stand now, and as its adjusters are known to be. */
-export function setupOf(machine: MachineOverview, learned: readonly AdjusterLearned[] = []): CheckSetup {
+/** What earlier checks have shown: what its adjusters do, how its probe scatters. */
+export type Known = Pick<MachineLearned, 'adjusters' | 'noise'>;
+export const NOTHING_KNOWN: Known = { adjusters: [], noise: null };
+
+/** What a check of this machine rests on, as its facts stand now, and as its adjusters and its probe are known to be. */
+export function setupOf(machine: MachineOverview, known: Known = NOTHING_KNOWN): CheckSetup {
   const adjusters = machine.adjusters.map(plainAdjuster);
   const said = lookingDown(adjusters, machine.seenFrom);
-  const taken = asLearned(said, learned);
+  const taken = asLearned(said, known.adjusters);
   return {
     adjusters: taken.adjusters,
     ...(taken.otherwise.length > 0 ? { said } : {}),
@@ -19,6 +23,7 @@ export function setupOf(machine: MachineOverview, learned: readonly AdjusterLear
     aim: aimOf(machine),
     printWidth: machine.printWidth,
     printDepth: machine.printDepth,
+    ...(known.noise === null ? {} : { noise: known.noise }),
   };
 }
 
@@ -44,7 +49,7 @@ export function newDraft(
   id: string,
   personId: string | null,
   now: number,
-  learned: readonly AdjusterLearned[] = [],
+  known: Known = NOTHING_KNOWN,
 ): CheckDraft {
   return {
     id,
@@ -53,7 +58,7 @@ export function newDraft(
     machineName: machine.name,
     areaName: machine.areaName,
     startedAt: now,
-    setup: setupOf(machine, learned),
+    setup: setupOf(machine, known),
     adjusterNames: Object.fromEntries(machine.adjusters.map((adjuster) => [adjuster.id, adjuster.name])),
     plate: plateOf(machine),
     hasConsole: machine.console !== null,

@@ -1,18 +1,17 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { useRouter } from 'expo-router';
 import { v7 as uuid } from 'uuid';
-import type { AdjusterLearned } from '@even-bed/core';
 import { useLearnedQuery } from './levelApi';
 import { checkBegun } from './levelSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import { newDraft } from './newDraft';
+import { newDraft, type Known } from './newDraft';
 
 /** Begins a new level check of a machine on this device. @returns the address of the check */
-export function useNewCheck(): (machine: MachineOverview, learned?: readonly AdjusterLearned[]) => `/level/${string}` {
+export function useNewCheck(): (machine: MachineOverview, known?: Known) => `/level/${string}` {
   const dispatch = useAppDispatch();
   const personId = useAppSelector(({ people }) => people.person?.id ?? null);
-  return (machine, learned = []) => {
-    const draft = newDraft(machine, uuid(), personId, Date.now(), learned);
+  return (machine, known) => {
+    const draft = newDraft(machine, uuid(), personId, Date.now(), known);
     dispatch(checkBegun(draft));
     return `/level/${draft.id}`;
   };
@@ -32,7 +31,7 @@ export function useBeginCheck(machine: MachineOverview) {
   );
   const begin = (jobId?: string) => {
     const known = draftId ?? machine.openCheckId;
-    const to = known ? (`/level/${known}` as const) : newCheck(machine, learned?.adjusters);
+    const to = known ? (`/level/${known}` as const) : newCheck(machine, learned);
     router.push(jobId === undefined ? to : `${to}?job=${jobId}`);
   };
   return { begin, draftId };

@@ -3,6 +3,7 @@ import { learnAdjusters, type Adjuster } from '@even-bed/core';
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { learningTurns, type TurnsSeen } from '@even-bed/core/level/learnAdjusters';
 import { learnByFeel, type FeltRun } from '@even-bed/core/level/learnByFeel';
+import { probeNoise } from '@even-bed/core/level/probeNoise';
 import { plainAdjuster } from '@even-bed/core/level/plainAdjuster';
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import type { Knex } from 'knex';
@@ -20,7 +21,7 @@ const MOST_FELT = 120;
 export async function learnedOf(db: Knex, machineId: string): Promise<MachineLearned | null> {
   const machine = await findMachine(db, machineId);
   if (!machine) return null;
-  if (machine.adjusters.length < 3) return { adjusters: [], rounds: 0, felt: 0, since: null, teach: [] };
+  if (machine.adjusters.length < 3) return { adjusters: [], rounds: 0, felt: 0, noise: null, since: null, teach: [] };
   const adjusters = lookingDown(machine.adjusters.map(plainAdjuster), machine.seenFrom);
   const anew = await lastZMark(db, machineId, 'learn-anew');
   const checks = (await db('level_checks')
@@ -58,6 +59,11 @@ export async function learnedOf(db: Knex, machineId: string): Promise<MachineLea
     adjusters: learned,
     rounds: rounds.length,
     felt: felt.length,
+    noise: probeNoise(
+      held.map(({ id }) =>
+        (seen.get(id) ?? []).flatMap((round) => (round.source === 'felt' ? [] : [heightsOf(round) ?? []])),
+      ),
+    ),
     since: anew?.at ?? null,
     teach: adjusters.flatMap(({ id }, i) => (teach[i] === 0 ? [] : [{ adjusterId: id, turns: teach[i]! }])),
   };

@@ -18,6 +18,8 @@ export interface CheckSetup {
   /** Size of the print area, mm. */
   printWidth: number;
   printDepth: number;
+  /** Standard deviation of one reading of its probe as earlier checks show it, mm; not said: nothing was read twice. */
+  noise?: number;
 }
 
 export interface CheckStart {
@@ -91,6 +93,8 @@ export interface MachineLearned {
   rounds: number;
   /** Levels by paper and feel that it rests on. */
   felt: number;
+  /** Standard deviation of one reading of its probe, mm; null: nothing was read twice. */
+  noise: number | null;
   /** When it was set back; null: never. */
   since: number | null;
   /** Turns that would teach most in a round of their own, + clockwise looking down, by adjuster. */
@@ -118,6 +122,7 @@ export const checkStartSchema = record<CheckStart>({
     aim: lengthField('Aim', { min: 0.001, max: 10 }).required(),
     printWidth: lengthField('Width of the print area', { min: 1, max: 5000 }).required(),
     printDepth: lengthField('Depth of the print area', { min: 1, max: 5000 }).required(),
+    noise: lengthField('Scatter of one reading', { min: 0, max: 10 }),
   }).required(),
 });
 

@@ -87,6 +87,23 @@ test.each([
   },
 );
 
+test('a noise that is told far too small accuses nobody: what the readings scatter by counts then', () => {
+  let [accused, all] = [0, 0];
+  for (let seed = 1; seed <= trials(2000, 600); seed++) {
+    const hands = seededRandom(70_000 + seed);
+    const { ask, turned, noise } = round(seed, {
+      does: (rises) => rises.map((rise) => rise * (1 + 0.06 * normal(hands))),
+      is: 'as-said',
+    });
+    if (turned === 0) continue;
+    all++;
+    const { answer } = compareRounds({ ...ask, noise: noise / 4 });
+    if (!['as-said', 'unsure', 'small'].includes(answer)) accused++;
+  }
+  proved('rounds', 'right turns, the probe four times as noisy as its record says', `accused in ${accused} of ${all}`);
+  expect(accused / all).toBeLessThanOrEqual(0.03);
+});
+
 describe('two thousand seeded rounds of each kind, noise 0.005 to 0.03, each move at least three times it', () => {
   test.each(Object.entries(PEOPLE))('%s', (_, person) => {
     let right = 0;

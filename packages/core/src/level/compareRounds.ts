@@ -123,6 +123,8 @@ interface Covariance {
   ab: number;
   bb: number;
 }
+/** Deviations of a variance from which on it is not what was told; the tail of few readings is long. Our own choice. */
+const SURPRISE = 3.5;
 const NO_HAND: Covariance = { aa: 0, ab: 0, bb: 0 };
 
 /** What hands that make these turns scatter the slopes by. */
@@ -240,10 +242,10 @@ function slopeChange(
   const a = second ? second.a - first!.a : first!.a;
   const b = second ? second.b - first!.b : first!.b;
   const per = common ? Math.SQRT2 : 1;
-  const noise = Math.max(
-    told !== undefined ? Math.max(told, LEAST_NOISE) : noiseOf(common ? first!.residuals : null, common?.length ?? 0),
-    stepNoise(now.map(({ z }) => z)),
-  );
+  const seen = { residuals: common ? first!.residuals : null, n: common?.length ?? 0 };
+  // What is known of the probe holds, unless these readings scatter by more than it says.
+  const held = told !== undefined && !surprises(seen, Math.max(told, LEAST_NOISE));
+  const noise = Math.max(held ? Math.max(told, LEAST_NOISE) : noiseOf(seen), stepNoise(now.map(({ z }) => z)));
   // Covariance of the slopes: σ² (XᵀX)⁻¹, added up where two planes were fitted.
   const cov = { aa: 0, ab: 0, bb: 0 };
   for (const set of sets) {
@@ -265,14 +267,27 @@ function slopeChange(
     return (all.bb * da * da - 2 * all.ab * da * db + all.aa * db * db) / detOf(all);
   };
   const size = (hands: Covariance) => Math.log(detOf(wider(hands)) / detOf(cov));
-  const freedom = told !== undefined ? Infinity : USUAL_WEIGHT + Math.max(0, (common?.length ?? 0) - 3);
+  const freedom = held ? Infinity : USUAL_WEIGHT + Math.max(0, seen.n - 3);
   return { a, b, noise, distance, size, freedom };
 }
 
+/** What differences leave beside a plane; null where no places are named twice. */
+interface Left {
+  residuals: Float64Array | null;
+  n: number;
+}
+const squaresOf = ({ residuals }: Left) => (residuals ? residuals.reduce((sum, r) => sum + r * r, 0) / 2 : 0);
+
+/** They scatter so much more than a noise allows as chance does once in about two hundred rounds. */
+function surprises(left: Left, noise: number): boolean {
+  const freedom = left.n - 3;
+  return freedom > 0 && squaresOf(left) / freedom > noise ** 2 * (1 + SURPRISE * Math.sqrt(2 / freedom));
+}
+
 /** Deviation of one reading from what differences scatter by beside a plane, shrunk toward that of common probes, mm. */
-function noiseOf(residuals: Float64Array | null, n: number): number {
-  const freedom = Math.max(0, n - 3);
-  const squares = residuals ? residuals.reduce((sum, r) => sum + r * r, 0) / 2 : 0;
+function noiseOf(left: Left): number {
+  const freedom = Math.max(0, left.n - 3);
+  const squares = squaresOf(left);
   return Math.max(LEAST_NOISE, Math.sqrt((squares + USUAL_WEIGHT * USUAL_NOISE ** 2) / (freedom + USUAL_WEIGHT)));
 }
 

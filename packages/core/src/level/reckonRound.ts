@@ -20,6 +20,8 @@ export interface LevelSetup {
   aim: number;
   printWidth: number;
   printDepth: number;
+  /** Standard deviation of one reading of its probe, mm, from what it read before; not said: nothing says it. */
+  noise?: number | undefined;
 }
 
 /** A turn that was made, + clockwise looking down. */
@@ -63,11 +65,11 @@ const OUTSIDE = 40;
  */
 export function planRound(
   { raw, reading }: RawReading,
-  { adjusters, aim }: LevelSetup,
+  { adjusters, aim, noise: known }: LevelSetup,
 ): { parsed: ParsedHeights; plan: TurnPlan | null } {
   const parsed = parseHeights(raw, reading);
   if (parsed.needs.length > 0 || isOpen(parsed)) return { parsed, plan: null };
-  const noise = repeatability(parsed.points) ?? undefined;
+  const noise = repeatability(parsed.points) ?? known;
   return { parsed, plan: planTurns({ points: parsed.points, adjusters, aim, noise }) };
 }
 
@@ -130,14 +132,14 @@ const MOST_WAYS = 6;
 function answerTo(
   previous: RawReading & { made: readonly TurnMade[] },
   now: readonly HeightPoint[],
-  { adjusters }: LevelSetup,
+  { adjusters, noise: known }: LevelSetup,
 ): RoundComparison {
   const rises = adjusters.map(({ id, pitch, clockwise }) => {
     const turns = previous.made.find(({ adjusterId }) => adjusterId === id)?.turns ?? 0;
     return turns * pitch * (clockwise === 'raises' ? 1 : -1);
   });
   const before = parseHeights(previous.raw, previous.reading).points;
-  const noise = repeatability(now) ?? repeatability(before) ?? undefined;
+  const noise = repeatability(now) ?? repeatability(before) ?? known;
   return compareRounds({ before, adjusters, rises, now, noise });
 }
 
