@@ -196,8 +196,8 @@ function worldsOf(n: number): { world: FeelWorld; weight: number }[] {
   ];
   const hands: [number, number][] = [
     [0.5, 0.05],
-    [1, 0.84],
-    [1.5, 0.06],
+    [1, 0.8],
+    [1.5, 0.1],
     [2, 0.05],
   ];
   const odds: [FeelWorld['odd'], number][] = [
