@@ -10,6 +10,8 @@ export const QUESTION_WORDS: Record<QuestionCode, string> = {
   axes: 'The corner names both axes. Which one runs along the columns?',
   unit: 'In which unit are these heights written?',
   places: 'The places lie close together. In which unit are they written?',
+  layout: 'Whole numbers in columns. What are they?',
+  'first-row': 'Four numbers stand above the map. What are they?',
   rows: 'The row labels and what was said of the first row contradict each other. Where does the first row lie?',
 };
 
@@ -34,6 +36,11 @@ const OPTION_WORDS: Record<string, string> = {
   kept: 'Yes, keep it',
   front: 'At the front',
   rear: 'At the rear',
+  points: 'Places and heights: x, y, then the height',
+  matrix: 'A map: each row a row of heights',
+  'x0 y0 x1 y1': 'The outermost places: left, front, right, rear',
+  'x0 x1 y0 y1': 'The outermost places: left, right, front, rear',
+  row: 'A row like the others, or the places of the columns',
   mm: 'Millimetres',
   in: 'Inches',
   thou: 'Thousandths of an inch',

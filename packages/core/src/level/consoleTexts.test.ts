@@ -56,6 +56,7 @@ test('what is wrong or asked is what can be read in two ways', () => {
     'a line of means below',
     'ten columns broken into five and five',
     'JSON with two profiles',
+    'a matrix of micrometres that could be positions',
     'inches said above',
     'a unit said above a matrix',
     'places as near as those in inches, unsaid',

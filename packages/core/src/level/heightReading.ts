@@ -18,9 +18,22 @@ export interface ParseOptions {
  * What a text can leave open besides its place: which column is the height · which of several maps · whether columns
  * counted down run from the right · whether long rows were broken in two · whether the last row is one of means ·
  * whether row labels or what was said tells where the first row lies · which axis runs down · in which unit the heights, and the
- * places, are written.
+ * places, are written · whether columns of whole numbers are places with heights or a map · whether four numbers above a map are
+ * its outermost places.
  */
-export const QUESTIONS = ['height', 'map', 'columns', 'wrapped', 'last-row', 'rows', 'axes', 'unit', 'places'] as const;
+export const QUESTIONS = [
+  'height',
+  'map',
+  'columns',
+  'wrapped',
+  'last-row',
+  'rows',
+  'axes',
+  'unit',
+  'places',
+  'layout',
+  'first-row',
+] as const;
 export type QuestionCode = (typeof QUESTIONS)[number];
 
 export interface ReadingQuestion {

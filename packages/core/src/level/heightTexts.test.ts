@@ -142,11 +142,59 @@ for (const [name, stamp] of Object.entries(STAMPS)) {
   });
 }
 
+// Heights in whole micrometres, or thousandths of an inch, without a word of it: as a map, and as places with heights.
+const FOUR = XS.slice(0, 4);
+const inFour = BED.filter(({ x }) => x !== XS[4]);
+for (const between of Object.values(DELIMITERS).slice(0, 4)) {
+  const um = (height: number) => Math.round(1000 * height);
+  texts.push({
+    what: 'whole micrometres in four columns',
+    text: YS.map((y) => FOUR.map((x) => um(z(x, y))).join(between)).join('\n'),
+    bed: inFour,
+    asks: 'unit',
+  });
+  texts.push({
+    what: 'whole micrometres in five columns',
+    text: YS.map((y) => XS.map((x) => um(z(x, y))).join(between)).join('\n'),
+    asks: 'unit',
+  });
+  texts.push({
+    what: 'places and whole micrometres',
+    text: ['x,y,z', ...BED.map((p) => [p.x, p.y, um(p.z)].join(','))].join('\n'),
+    asks: 'unit',
+  });
+  texts.push({
+    what: 'places and whole micrometres without a head',
+    text: BED.map((p) => [p.x, p.y, um(p.z)].join(between)).join('\n'),
+    asks: 'layout',
+  });
+  // A line of the outermost places above the map.
+  for (const line of [
+    [10, 15, FOUR[3]!, 210],
+    [10, FOUR[3]!, 15, 210],
+  ])
+    texts.push({
+      what: `a line of extent above a map of four columns, ${line.join(' ')}`,
+      text: [line.join(between), ...YS.map((y) => FOUR.map((x) => z(x, y).toFixed(3)).join(between))].join('\n'),
+      bed: inFour,
+      asks: 'first-row',
+    });
+}
+
 const EXTENT = { x0: 10, y0: 15, x1: 230, y1: 210 };
+/** What somebody would say of where a map without places lies: one of four columns ends sooner. */
+const extentFor = (text: string) => {
+  const cells = text
+    .split('\n')
+    .at(-1)!
+    .split(/[^\d.+-]+/)
+    .filter(Boolean).length;
+  return cells === 4 ? { ...EXTENT, x1: FOUR[3]! } : EXTENT;
+};
 type Answers = Partial<Record<QuestionCode, string>>;
 /** Every way in which what is open can be answered. */
 function waysOf(text: string, answers: Answers = {}, depth = 0): { points: HeightPoint[]; asked: QuestionCode[] }[] {
-  const read = parseHeights(text, { extent: EXTENT, firstRow: 'front', answers });
+  const read = parseHeights(text, { extent: extentFor(text), firstRow: 'front', answers });
   const open = read.questions.find(({ taken, code }) => taken === null && answers[code] === undefined);
   if (!open || depth > 3) return [{ points: read.points, asked: [] }];
   return open.options.flatMap((option) =>

@@ -1,4 +1,5 @@
 import { ask, type LineWarning, type RawMatrix, type Reader } from './heightReading';
+import type { Extent } from './HeightPoint';
 import type { TableRow } from './tableRows';
 
 /** Positions along a header spread at least this far, indices of a real map never do, mm. */
@@ -24,9 +25,11 @@ interface Row {
 export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix | null {
   const { warnings } = reader;
   const numeric = withLoneNumbers(withoutSummaries(rows, warnings));
-  const block = joined(oneMap(numeric, reader), reader);
-  const width = commonWidth(block);
+  const whole = joined(oneMap(numeric, reader), reader);
+  const width = commonWidth(whole);
   if (width === null) return null;
+  const extent = extentAbove(whole, width, reader);
+  const block = extent ? whole.slice(1) : whole;
 
   const header = headerOf(block, width);
   let body = edgesTrimmed(header ? block.slice(1) : block, width, warnings);
@@ -61,6 +64,7 @@ export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix |
       columnPositions: labels.every((label) => label !== null) && arePositions(labels) ? labels : null,
       rowPositions: heads && arePositions(heads) ? heads : null,
       rowOrder: rowOrderOf(heads ?? []),
+      ...(extent ? { extent } : {}),
     };
   return {
     kind: 'matrix',
@@ -68,7 +72,30 @@ export function matrixIn(rows: readonly TableRow[], reader: Reader): RawMatrix |
     columnPositions: heads && arePositions(heads) ? heads : null,
     rowPositions: labels.every((label) => label !== null) && arePositions(labels) ? labels : null,
     rowOrder: rowOrderOf(labels),
+    ...(extent ? { extent } : {}),
   };
+}
+
+/** A bed is at least so long, and its heights lie within so much, mm. */
+const LEAST_EXTENT = 40;
+const MOST_HEIGHT = 10;
+/** Places of columns lie about evenly: none so many times as far apart as others. */
+const UNEVEN = 3;
+
+/** Four numbers above a map of four columns that can be its outermost places, and hardly its heads: asked. Null: they are none. */
+function extentAbove([first, ...below]: readonly Row[], width: number, reader: Reader): Extent | null {
+  if (!first || width !== 4 || first.label !== null || first.cells.length !== 4 || below.length < 2) return null;
+  if (below.some(({ cells }) => cells.some((z) => Math.abs(z) > MOST_HEIGHT))) return null;
+  const [a, b, c, d] = first.cells as [number, number, number, number];
+  const spans = (x0: number, x1: number, y0: number, y1: number) =>
+    x1 - x0 >= LEAST_EXTENT && y1 - y0 >= LEAST_EXTENT ? { x0, y0, x1, y1 } : null;
+  const ways = { 'x0 y0 x1 y1': spans(a, c, b, d), 'x0 x1 y0 y1': spans(a, b, c, d) };
+  const steps = [b - a, c - b, d - c];
+  if (Math.min(...steps) > 0 && Math.max(...steps) < UNEVEN * Math.min(...steps)) return null;
+  const offered = (Object.keys(ways) as (keyof typeof ways)[]).filter((way) => ways[way]);
+  if (offered.length === 0) return null;
+  const taken = ask(reader, 'first-row', [...offered, 'row'], null);
+  return taken === 'row' ? null : ways[taken as keyof typeof ways];
 }
 
 /** Names of both axes in the corner of a map, x before y; with y first it runs down, as usual. */

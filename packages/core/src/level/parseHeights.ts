@@ -46,7 +46,7 @@ export function parseHeights(text: string, options: ParseOptions = {}): ParsedHe
   const plain = plainText(text);
 
   const understood = (layout: ParsedHeights['layout'], raw: RawPoints | RawMatrix) => {
-    const units = writtenUnit(plain, placesOf(raw), reader);
+    const units = writtenUnit(plain, placesOf(raw), heightsIn(raw), reader);
     return raw.kind === 'points' ? placed(layout, raw, reader, units) : laidOut(layout, raw, reader, units);
   };
 
@@ -154,6 +154,9 @@ function laidOut(
   doubtHeights(points, warnings);
   return { ...known, points, grid };
 }
+
+const heightsIn = (raw: RawPoints | RawMatrix): number[] =>
+  raw.kind === 'points' ? raw.points.map(({ z }) => z) : raw.rows.flat();
 
 /** Places that the text itself names. */
 function placesOf(raw: RawPoints | RawMatrix): Pick<HeightPoint, 'x' | 'y'>[] {

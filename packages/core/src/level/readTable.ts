@@ -3,7 +3,7 @@ import type { HeightPoint } from './HeightPoint';
 import { lastRun } from './lastRun';
 import { looksLikePoints } from './looksLikePoints';
 import { matrixIn } from './matrixIn';
-import type { RawMatrix, RawPoints, Reader } from './heightReading';
+import { ask, type RawMatrix, type RawPoints, type Reader } from './heightReading';
 import { pickHeight } from './pickHeight';
 import { tableRows, type TableRow } from './tableRows';
 
@@ -21,7 +21,10 @@ export function readTable(lines: readonly string[], reader: Reader): RawPoints |
   const header = rows.findIndex((row) => axesOf(row) !== null);
   if (header >= 0 && options.layout !== 'matrix') return underHeader(rows, header, reader);
   const bare = bareColumns(rows, options.layout);
-  if (bare) {
+  if (
+    bare &&
+    !(options.layout === undefined && isWhole(bare.numeric) && ask(reader, 'layout', LAYOUTS, null) === 'matrix')
+  ) {
     const { numeric, skip } = bare;
     if (rows.some(({ line, written }) => line < numeric[0]!.line && written.some((cell) => ANGLE.test(cell))))
       throw new UnreadableHeights(
@@ -45,6 +48,10 @@ export function readTable(lines: readonly string[], reader: Reader): RawPoints |
   }
   return matrixIn(rows, reader);
 }
+
+const LAYOUTS = ['points', 'matrix'] as const;
+/** Whole numbers throughout may be heights in a small unit as well as places. */
+const isWhole = (rows: readonly TableRow[]) => rows.every(({ cells }) => cells.every((cell) => Number.isInteger(cell)));
 
 interface Column {
   name: string;
@@ -86,7 +93,11 @@ function bareColumns(
   const placed = numeric.map(({ cells }) => [cells[skip]!, cells[skip + 1]!, 0]);
   // Three columns are places only when the third can be no position; more need places that are named once.
   const triples = numeric.map(({ cells }) => cells.slice(skip) as number[]);
-  const fits = width - skip === 3 ? looksLikePoints(triples) : looksLikePoints(placed) && areDistinct(placed);
+  // One line of other numbers above a map is no place.
+  const apart = placed.length > 3 ? placed.slice(1) : placed;
+  // Whole heights may be in a small unit, and spread as far as places.
+  const lone = width - skip === 3 && !isWhole(numeric);
+  const fits = lone ? looksLikePoints(triples) : looksLikePoints(apart) && areDistinct(placed);
   return fits ? { numeric, skip } : null;
 }
 

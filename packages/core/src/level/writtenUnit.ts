@@ -37,9 +37,16 @@ export interface Written {
  * In which units a text is written. One that stands at the heights is taken, one that stands elsewhere is asked about, and so
  * are places as near to each other as those of a bed in inches.
  * @param text with plain signs, as it came otherwise
+ * Where nothing is said and the heights are no bed's in mm, the units are asked in which they would be one's.
  * @param places the places that were read from it; none for a matrix without
+ * @param read the heights as they stand there
  */
-export function writtenUnit(text: string, places: readonly Pick<HeightPoint, 'x' | 'y'>[], reader: Reader): Written {
+export function writtenUnit(
+  text: string,
+  places: readonly Pick<HeightPoint, 'x' | 'y'>[],
+  read: readonly number[],
+  reader: Reader,
+): Written {
   const headed = [...text.matchAll(HEADED)].map(([, name, joined, bracketed]) => ({
     name: name!.toLowerCase(),
     unit: named((joined ?? bracketed)!),
@@ -57,11 +64,34 @@ export function writtenUnit(text: string, places: readonly Pick<HeightPoint, 'x'
   });
   if (heights === 'mm') {
     // Heights said to be in mm say nothing of places as near to each other as those of a bed in inches.
+    const sensible = said === null && ofPlaces === null ? unitsThatFit(read) : [];
+    if (sensible.length > 0) {
+      const unit = ask(reader, 'unit', [...sensible, 'mm'], null) as HeightUnit;
+      return { heights: unit, places: near && unit !== 'um' && unit !== 'mm' ? 'in' : 'mm' };
+    }
     if (said === 'mm' && near && !ofPlaces)
       return { heights: 'mm', places: ask(reader, 'places', ['mm', 'in'], null) as HeightUnit };
     return { heights: 'mm', places: ofPlaces ?? 'mm' };
   }
   return taken(ask(reader, 'unit', ['mm', heights], said) as HeightUnit);
+}
+
+/** Heights of a bed lie within so much, mm, whole numbers of millimetres within less; and differ by what a probe tells. */
+const MOST_RANGE = 10;
+const MOST_WHOLE_RANGE = 2;
+const SENSIBLE = [0.005, 3] as const;
+
+/** Units in which heights that no bed has in mm are a bed's. One slip among sound heights is none: it is named elsewhere. */
+function unitsThatFit(read: readonly number[]): HeightUnit[] {
+  const heights = read.filter((z) => z === z).sort((a, b) => a - b);
+  if (heights.length < 3) return [];
+  const range = Math.min(heights.at(-2)! - heights[0]!, heights.at(-1)! - heights[1]!);
+  const whole = heights.every(Number.isInteger);
+  if (!(range > (whole ? MOST_WHOLE_RANGE : MOST_RANGE))) return [];
+  return (['um', 'thou'] as const).filter((unit) => {
+    const left = range * MM_OF[unit];
+    return left >= SENSIBLE[0] && left <= SENSIBLE[1];
+  });
 }
 
 /** The longer side of what the places span. */
