@@ -316,6 +316,7 @@ const EFFECTS: Record<string, string> = {
   mount: 'put on the machine',
   hold: 'on hold',
   retire: 'retired',
+  release: 'its hold ends',
   work: 'work written down',
   inspect: 'what was seen',
   book: 'in the book',

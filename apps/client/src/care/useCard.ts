@@ -141,7 +141,11 @@ export function useCard(
     asking && !(goesBySum && verdict === null && unread)
       ? {
           ...asking,
-          answers: asking.answers.filter(({ unless }) => unless === undefined || unless !== verdict),
+          answers: asking.answers.filter(
+            ({ unless, family }) =>
+              (unless === undefined || unless !== verdict) &&
+              (family === undefined || !facts || family === facts.family),
+          ),
         }
       : undefined;
   const fill = (answer: string | null): CardFill => ({

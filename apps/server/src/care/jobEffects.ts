@@ -1,6 +1,7 @@
 import type { CareEvents, Machine, PlainLayer } from '@even-bed/contract';
 import {
   ImpossibleEvent,
+  isHeld,
   slotOf,
   type ResolvedEffect,
   type ShapeRaw,
@@ -188,7 +189,7 @@ async function partOf({ db, parts }: EffectPlace, part: string) {
   return surfaceId === undefined ? null : findSurface(db, surfaceId);
 }
 
-type PartEffect = Extract<ResolvedEffect, { kind: 'take-off' | 'hold' | 'retire' | 'work' }>;
+type PartEffect = Extract<ResolvedEffect, { kind: 'take-off' | 'hold' | 'release' | 'retire' | 'work' }>;
 
 /** What happens to a surface; null: it stands so already. */
 async function eventFor(
@@ -204,6 +205,8 @@ async function eventFor(
       return surface.state.where.kind === 'machine' ? { kind: 'taken-off', at, place: effect.place } : null;
     case 'hold':
       return { kind: 'held', at, hold: effect.hold, until: at + effect.hours * HOUR, reason: effect.reason };
+    case 'release':
+      return isHeld(surface.state, at) ? { kind: 'hold-cut', at, reason: effect.reason } : null;
     case 'retire':
       if (surface.state.retired !== null) return null;
       // Only a lead retires; who may not leaves it as work for one.

@@ -393,17 +393,34 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     ]);
   });
 
-  test('what a step can’t see and nobody was asked is written down: the heat that the weakest layer stands', async () => {
-    await shop.db('machines').update({ hottest: 300 });
-    const top = await surface('sheet', 'S-002');
-    const id = await begin('fit-base-and-sheet', { parts: { sheet: top } });
-    await workTo(id, null);
-    expect((await look(top)).state.where.kind).toBe('machine');
-    const { body } = await shop.api.get('/api/book?kind=job-step&limit=100').expect(200);
-    expect((body.items as { text: string }[]).map(({ text }) => text).join()).toMatch(
-      /S-002 was put on without being asked: .*prints at up to 300 °C/,
-    );
+  test('what lay on a mat and the mat under it: both are off, and nothing lies there any more', async () => {
+    const [old, mat] = [await surface('sheet', 'S-003'), await surface('base', 'B-001')];
+    await layOn(mat).expect(200);
+    await layOn(old).expect(200);
+    const id = await begin('remove-old-surface', { parts: { old, mat } });
+    await workTo(id, 'glass-welded', { peel: 'glass' });
+    expect((await look(mat)).state.where.kind).toBe('machine');
+    await workTo(id, 'off', { 'glass-welded': 'yes' });
+    expect([(await look(old)).state.where.kind, (await look(mat)).state.where.kind]).toEqual(['rack', 'rack']);
   });
+
+  test.each([['There is no other'], [null]])(
+    'a base that is lost waits for no cure any more, and is retired (%s)',
+    async (cant) => {
+      const base = await surface('base', 'B-001');
+      const id = await begin('fit-base-and-sheet', { parts: { base }, choices: DAY_LONG });
+      await workTo(id, 'crooked-down', { roll: 'crooked' });
+      expect((await look(base)).state.hold).not.toBeNull();
+      const one = await workTo(id, 'new-base', { 'crooked-down': 'lost' });
+      const event: RunEvent =
+        cant === null
+          ? doneWell(setupOf(one), stateOf(one))
+          : { kind: 'cant', at: shop.clock.now, stepId: 'new-base', way: 0, note: cant };
+      shop.clock.now = Math.max(shop.clock.now, event.at);
+      await tell(id, event).expect(200);
+      expect((await look(base)).state).toMatchObject({ hold: null, retired: 'stuck on crooked, adhesive spoilt' });
+    },
+  );
 
   test('what may not lie on the machine is not written down as lying there, and the book says why', async () => {
     const [base, top] = [await surface('base', 'B-001'), await surface('sheet', 'S-002')];

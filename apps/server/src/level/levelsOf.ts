@@ -215,6 +215,19 @@ async function levelEvents(db: Knex, machineId: string, since: number): Promise<
     ...(release === 'forced' ? [{ at, kind: 'forced-off' } as const] : []),
     ...(failure === null ? [] : [{ at, kind: 'failed', how: failure } as const]),
   ]);
+  // How a print came off, as a tap on the piece or a job says it: where it lay on this machine then.
+  const forced = (await db('inspections as i')
+    .leftJoin('mounts as m', (on) =>
+      on
+        .on('m.surface_id', 'i.surface_id')
+        .andOn('m.from_at', '<=', 'i.at')
+        .andOn((till) => void till.onNull('m.to_at').orOn('m.to_at', '>=', 'i.at')),
+    )
+    .where({ 'i.card': 'release', 'i.code': 'force' })
+    .where('i.at', '>', since)
+    .andWhere((q) => void q.where('i.machine_id', machineId).orWhere('m.machine_id', machineId))
+    .distinct('i.id', 'i.at')) as { at: number }[];
+  for (const { at } of forced) events.push({ at, kind: 'forced-off' });
   for (const { at, what } of await zeroEvents(db, machineId, since)) {
     if (what.kind === 'fitted')
       events.push({ at, kind: what.slot === 'film' ? 'film' : what.slot === 'top' ? 'stack' : 'refit' });

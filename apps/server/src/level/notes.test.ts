@@ -259,6 +259,37 @@ describe('a level over time', () => {
     await print({ held: false, failure: 'let-go', endedAt: NOW + DAY + MINUTE });
     expect((await levels()).again.reasons.map(({ why }) => why)).toEqual(['forced-off', 'failures']);
   });
+
+  test('that a print was forced off is known from a tap on the piece it stood on, while that lay on the machine', async () => {
+    await keep(newId(), quarters).expect(200);
+    const kinds = (await shop.api.get('/api/surface-kinds').expect(200)).body.items as { id: string; group: string }[];
+    const platform = newId();
+    const kindId = kinds.find(({ group }) => group === 'platform')!.id;
+    await shop.api
+      .put(`/api/surfaces/${platform}`)
+      .send(sheet({ tag: 'P-001', kindId }))
+      .expect(200);
+    const tap = (at: number) =>
+      shop.api
+        .put(`/api/inspections/${newId()}`)
+        .send({ surfaceId: platform, machineId: null, card: 'release', code: 'force', numbers: {}, note: '', at })
+        .expect(200);
+    shop.clock.now = NOW + 2 * DAY;
+    // In the rack it moves no level.
+    await tap(NOW + DAY);
+    const reasons = async () => (await levels()).again.reasons.map(({ why }) => why);
+    expect(await reasons()).toEqual([]);
+    await shop.api
+      .post(`/api/machines/${resin}/mount`)
+      .send({
+        ...{ surfaceId: platform, sideUp: 'A', turned: 0, from: null, replaces: null },
+        answers: ['clean-dry', 'size', 'heat', 'front-mark'],
+        at: NOW + DAY + MINUTE,
+      })
+      .expect(200);
+    await tap(NOW + DAY + 2 * MINUTE);
+    expect(await reasons()).toContain('forced-off');
+  });
 });
 
 describe('the register of gauges', () => {

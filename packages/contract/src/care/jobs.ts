@@ -107,6 +107,7 @@ const effect = Joi.object({
       'mount',
       'hold',
       'retire',
+      'release',
       'work',
       'inspect',
       'thickness',
@@ -218,6 +219,7 @@ const step = Joi.object({
           to: target.required().label('Where it leads'),
           when: Joi.string().max(40),
           unless: Joi.string().max(40),
+          family: Joi.string().valid('filament', 'resin'),
           proves: Joi.boolean().valid(true),
         }),
       )

@@ -261,6 +261,22 @@ describe('every other sum from a job is the tool’s own', () => {
     const sizes = { 'plan.sheetWidth': 254, 'plan.sheetDepth': 100, 'plan.width': 127, 'plan.depth': 100 };
     const saw = run('cut-laminate', { ...sizes, 'plan.kerf': 1 });
     expect(jobSum(saw.setup, saw.state, saw.step('plan'), FACTS)).toMatchObject({ answer: { pieces: 1 } });
+    // What is left for truing goes round each piece: 100 and 2 × 1 twice out of 206 is one with a kerf of 1.5, two out of 206 with 1.
+    const truing = {
+      'plan.sheetWidth': 206,
+      'plan.sheetDepth': 60,
+      'plan.width': 100,
+      'plan.depth': 50,
+      'plan.allowance': 1,
+    };
+    const pieces = (kerf: number, more: object = {}) => {
+      const one = run('cut-laminate', { ...truing, 'plan.kerf': kerf, ...more });
+      return jobSum(one.setup, one.state, one.step('plan'), FACTS);
+    };
+    expect(pieces(2)).toMatchObject({ answer: { pieces: 2 } });
+    expect(pieces(2.1)).toMatchObject({ answer: { pieces: 1 } });
+    // An allowance below the kerf is one like another.
+    expect(pieces(6, { 'plan.allowance': 0.1, 'plan.sheetWidth': 300 })).toMatchObject({ answer: { pieces: 2 } });
     const glass = run('cut-glass', sizes);
     expect(jobSum(glass.setup, glass.state, glass.step('plan'), FACTS)).toMatchObject({ answer: { pieces: 2 } });
   });

@@ -181,11 +181,13 @@ const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
     if (sheetWidth === undefined || sheetDepth === undefined || width === undefined || depth === undefined)
       return 'reading';
     const kerf = taken(ask, 'kerf');
+    // What is left for truing is sawn with the piece, on each of its sides.
+    const truing = 2 * (taken(ask, 'allowance') ?? 0);
     return {
       sheet: { width: sheetWidth, depth: sheetDepth },
-      pieces: [{ name: '', width, depth, count: null, corners: 0 }],
+      pieces: [{ name: '', width: width + truing, depth: depth + truing, count: null, corners: 0 }],
       kerf: kerf ?? 0,
-      trim: taken(ask, 'allowance') ?? 0,
+      trim: 0,
       method: kerf === undefined ? 'snap' : 'saw',
       mayRotate: true,
       sheets: 1,

@@ -178,6 +178,8 @@ export interface ProcedureAnswer {
   when?: string;
   /** Not offered where the step's sum says this. */
   unless?: string;
+  /** Offered on machines of this family alone. */
+  family?: 'filament' | 'resin';
   /** Giving it is passing the gate: it says what has been seen. No knock and no stray tap gives it. */
   proves?: true;
 }
@@ -210,6 +212,8 @@ export type StepEffect = {
   | { kind: 'mount'; part: string }
   | { kind: 'hold'; part: string; hold: HoldKind; hours: number | { hoursOf: string }; reason: string }
   | { kind: 'retire'; part: string; why: string }
+  /** What it waited for is off it again: the hold ends. */
+  | { kind: 'release'; part: string; reason: string }
   | { kind: 'work'; part: string; work: SurfaceWork; note: string }
   /** `codes`: the card's code by answer, or by the value of the reading that `by` names; "*": any other. */
   | {

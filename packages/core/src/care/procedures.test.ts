@@ -469,8 +469,10 @@ describe('running one', () => {
     };
     expect(kinds('peel', 'glass')).toEqual([]);
     expect(kinds('glass-welded', 'no')).toEqual([]);
-    expect(kinds('glass-welded', 'yes')).toEqual(['take-off', 'book']);
-    expect(kinds('peel', 'whole')).toEqual(['take-off', 'book']);
+    // The mat that lay under it goes with the pane; so does what was still under it when all is off.
+    expect(kinds('glass-welded', 'yes')).toEqual(['take-off', 'take-off', 'book']);
+    expect(kinds('peel', 'whole')).toEqual(['take-off', 'take-off', 'book']);
+    expect(kinds('peel', 'mat')).toEqual(['take-off', 'book']);
   });
 
   test('sag is judged by the span of the vat: 4 mm is enough over 200, too much over 120', () => {

@@ -69,6 +69,7 @@ const LOSSES = {
   mount: 'place',
   'lift-layers': 'place',
   hold: 'hold',
+  release: 'hold',
   work: 'life',
   thickness: 'life',
   retire: 'retired',

@@ -92,7 +92,8 @@ export const baseOnGlass: Procedure = {
     {
       id: 'measure',
       title: 'Measure all three',
-      doing: 'With calipers, in three places each: the pane, the base with its adhesive without the liner, the sheet.',
+      doing:
+        'With calipers, in three places each: the pane; the base with its liner, less the liner alone, which is measured at a corner that is lifted and pressed back; the sheet.',
       phase: 'measure',
       cautions: ['glass'],
       readings: [
@@ -106,7 +107,7 @@ export const baseOnGlass: Procedure = {
     {
       id: 'measure-pad',
       title: 'Measure the pad',
-      doing: 'Thickness of the pad with calipers, liners off a corner, not squeezed.',
+      doing: 'Thickness of the pad with calipers, not squeezed: with its liners, less the liners alone at a corner.',
       phase: 'measure',
       only: { choice: 'pane', is: ['pad'] },
       readings: [{ id: 'pad', label: 'Thickness of the pad', unit: 'mm', min: 0.1, max: 5 }],
@@ -243,7 +244,7 @@ export const baseOnGlass: Procedure = {
       photo: true,
       cant: [{ label: 'There is no other', to: STOPPED }],
       next: STOPPED,
-      effects: [{ kind: 'retire', part: 'base', why: 'lost while sticking it on glass' }],
+      effects: [{ on: 'always', kind: 'retire', part: 'base', why: 'lost while sticking it on glass' }],
     },
     {
       id: 'broken',
@@ -255,8 +256,8 @@ export const baseOnGlass: Procedure = {
       cant: [{ label: 'Somebody is cut: first aid first', to: STOPPED }],
       next: STOPPED,
       effects: [
-        { kind: 'retire', part: 'glass', why: 'cracked under a base' },
-        { kind: 'book', text: 'The pane cracked while the base was stuck on.' },
+        { on: 'always', kind: 'retire', part: 'glass', why: 'cracked under a base' },
+        { on: 'always', kind: 'book', text: 'The pane cracked while the base was stuck on.' },
       ],
     },
     {

@@ -178,17 +178,18 @@ export const checkPlate: Procedure = {
       id: 'cure-shape',
       title: 'Choose the cure',
       doing:
-        'Shim a dip, ease a bow, lap a platform, mount on glass instead, or accept a small bow if the machine maps it.',
+        'A build plate: shim a dip, mount on glass instead, or accept a small bow if the machine maps it. A platform without a bed under it: lap it. Either may be eased, without its heater.',
       phase: 'cure',
       cautions: ['bend'],
       ask: {
         question: 'What is to be done?',
         answers: [
-          { id: 'accept', label: 'Accept it: the machine maps it', to: 'mark' },
-          { id: 'shim', label: 'shim it', to: 'shim-gate' },
+          { id: 'accept', label: 'Accept it: the machine maps it', to: 'mark', family: 'filament' },
+          { id: 'shim', label: 'shim it', to: 'shim-gate', family: 'filament' },
           { id: 'ease', label: 'ease it straight', to: 'ease-gate' },
-          { id: 'lap', label: 'lap it', to: 'lap' },
-          { id: 'glass', label: 'mount on glass, or replace it', to: STOPPED },
+          { id: 'lap', label: 'lap it', to: 'lap', family: 'resin' },
+          { id: 'glass', label: 'mount on glass, or replace it', to: STOPPED, family: 'filament' },
+          { id: 'replace', label: 'replace it', to: STOPPED, family: 'resin' },
         ],
       },
       cant: [{ label: 'Somebody else decides', to: STOPPED }],

@@ -114,7 +114,8 @@ export const fitBaseAndSheet: Procedure = {
     {
       id: 'measure',
       title: 'Measure base and sheet',
-      doing: 'With calipers, in three places each: the base with its adhesive but without the liner, and the sheet.',
+      doing:
+        'With calipers, in three places each: the base with its liner, less the liner alone, which is measured at a corner that is lifted and pressed back; and the sheet.',
       phase: 'measure',
       readings: [
         { id: 'base', label: 'Base', unit: 'mm', min: 0.2, max: 8, known: { of: 'thickness', part: 'base' } },
@@ -287,8 +288,9 @@ export const fitBaseAndSheet: Procedure = {
       cant: [{ label: 'There is no other', to: STOPPED }],
       next: STOPPED,
       effects: [
-        { kind: 'retire', part: 'base', why: 'stuck on crooked, adhesive spoilt' },
-        { kind: 'book', text: 'The base was lost while sticking it on.' },
+        { on: 'always', kind: 'release', part: 'base', reason: 'taken off again' },
+        { on: 'always', kind: 'retire', part: 'base', why: 'stuck on crooked, adhesive spoilt' },
+        { on: 'always', kind: 'book', text: 'The base was lost while sticking it on.' },
       ],
     },
     {

@@ -178,7 +178,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'measure',
       title: 'Measure magnet and flex plate',
       doing:
-        'With calipers: the magnet with its adhesive without the liner, and the flex plate. Lay both on: within the platform’s edge?',
+        'With calipers: the magnet with its liner, less the liner alone, which is measured at a corner that is lifted and pressed back; and the flex plate. Lay both on: within the platform’s edge?',
       phase: 'measure',
       readings: [
         { id: 'magnet', label: 'Magnet', unit: 'mm', min: 0.2, max: 8, known: { of: 'thickness', part: 'magnet' } },
@@ -309,7 +309,7 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'bubble',
       title: 'A bubble',
-      doing: 'Under a flex plate a bubble is a low spot. Prick it flat at its edge and press it out.',
+      doing: 'A bubble stands proud: the flex plate bows over it. Prick it flat at its edge and press it out.',
       phase: 'stick',
       cautions: ['blade'],
       cant: [{ label: 'It stays', to: 'crooked' }],
@@ -338,11 +338,27 @@ export const fitFlexOnResin: Procedure = {
       id: 'lost',
       title: 'The magnet is lost',
       doing:
-        'Take it off, clean the platform, and begin this job again with another. Home still trips for the thicker platform: set it back before this one is used bare.',
+        'Take it off warm, clean the platform. With another magnet this job is begun again: home stays as it is. Without one the platform goes back bare, and home with it.',
       phase: 'stick',
-      cant: [{ label: 'There is no other', to: STOPPED }],
+      cautions: ['hot'],
+      cant: [{ label: 'There is no other: it goes back bare', to: 'home-back' }],
       next: STOPPED,
-      effects: [{ kind: 'retire', part: 'magnet', why: 'stuck on crooked' }],
+      effects: [
+        { on: 'always', kind: 'release', part: 'magnet', reason: 'taken off again' },
+        { on: 'always', kind: 'release', part: 'platform', reason: 'the magnet is off it again' },
+        { on: 'always', kind: 'retire', part: 'magnet', why: 'stuck on crooked' },
+      ],
+    },
+    {
+      id: 'home-back',
+      title: 'Home goes back',
+      doing:
+        'Home trips for the thicker platform: bare it would stop in the air. Spacer off, or flag or screw back by as much as it was moved. Then level it and set zero anew.',
+      phase: 'stick',
+      cautions: ['moving', 'knock'],
+      cant: [{ label: 'It was never moved', to: STOPPED }],
+      next: STOPPED,
+      effects: [{ kind: 'home-moved' }],
     },
     {
       id: 'cure',

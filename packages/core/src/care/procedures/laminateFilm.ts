@@ -165,7 +165,10 @@ const laminate = (book: string, degrease: string): ProcedureStep[] => [
     phase: 'stick',
     cant: [{ label: 'There is no other', to: STOPPED }],
     next: 'degrease',
-    effects: [{ kind: 'book', text: 'A film was lost while laminating.' }],
+    effects: [
+      { on: 'always', kind: 'release', part: 'sheet', reason: 'the film is off it again' },
+      { on: 'always', kind: 'book', text: 'A film was lost while laminating.' },
+    ],
   },
   {
     id: 'bubble',

@@ -157,7 +157,34 @@ const steps: ProcedureStep[] = [
         { id: 'late', label: 'not by the tenth step: stopped', to: 'late' },
       ],
     },
-    cant: [{ label: 'It knocked: power is off', to: 'late' }],
+    cant: [
+      { label: 'It knocked: power is off', to: 'late' },
+      { label: 'Its jog does not stop at home, or is refused before homing', to: 'by-switch' },
+    ],
+    next: 'dummy',
+  },
+  {
+    id: 'by-switch',
+    title: 'Home by its switch',
+    doing:
+      'Watch the switch itself: its lamp, the machine’s state page, or its click. Down by jog, or by the lead screw with the power off; the last 10 mm a tenth at a time, a look at the switch after each. Stop when it trips, or ten tenths after the platform begins to rise in its screws.',
+    why: 'A jog that ignores the switch drives on: the look after each tenth is what stops it.',
+    phase: 'home',
+    cautions: ['knock', 'moving', 'resin'],
+    onceOnly: true,
+    behind: ['loosen'],
+    ask: {
+      question: 'Where did the switch trip?',
+      answers: [
+        { id: 'touching', label: 'While it lay on, before the tenth step', to: 'dummy', proves: true },
+        { id: 'above', label: 'before it touched', to: 'high' },
+        { id: 'late', label: 'not by the tenth step: stopped', to: 'late' },
+      ],
+    },
+    cant: [
+      { label: 'The switch can’t be watched', to: STOPPED },
+      { label: 'It knocked: power is off', to: 'late' },
+    ],
     next: 'dummy',
   },
   {
@@ -313,7 +340,7 @@ const steps: ProcedureStep[] = [
     id: 'hollow',
     title: 'It rocks',
     doing:
-      'Loosen all and raise it. Look for a crumb, for tape under a sheet, for the edge of a screen’s film. Nothing there: straightedge and light over the platform. A platform that is not flat is lapped or shimmed; no screw cures it.',
+      'Loosen all and raise it. Look for a crumb, for tape under a sheet, for the edge of a screen’s film. Nothing there: straightedge and light over the platform. A platform that is not flat is lapped; no screw cures it.',
     phase: 'tighten',
     cautions: ['resin'],
     photo: true,

@@ -243,7 +243,7 @@ export const mountGlass: Procedure = {
       photo: true,
       cant: [{ label: 'The plate is scratched', to: STOPPED }],
       next: STOPPED,
-      effects: [{ kind: 'retire', part: 'glass', why: 'cracked while mounting' }],
+      effects: [{ on: 'always', kind: 'retire', part: 'glass', why: 'cracked while mounting' }],
     },
     {
       id: 'clips',

@@ -1,6 +1,8 @@
 import { DONE, STOPPED, type Procedure, type StepEffect } from '../procedure';
 
 const OFF: StepEffect = { kind: 'take-off', part: 'old', place: 'taken off, to look at' };
+/** The mat that lay under it: what is stuck next asks whether one is there. */
+const MAT_OFF: StepEffect = { kind: 'take-off', part: 'mat', place: 'taken off, to look at' };
 
 /** Taking an old stuck surface off, with the magnet that may lie under glass. */
 export const removeOldSurface: Procedure = {
@@ -18,6 +20,7 @@ export const removeOldSurface: Procedure = {
       groups: ['sheet', 'glass', 'laminate', 'cover', 'base', 'flex-plate'],
       from: 'machine',
     },
+    { id: 'mat', label: 'The mat under it, if one comes off too', groups: ['base'], from: 'machine' },
     { id: 'stays', label: 'What stays under it', groups: ['platform', 'glass', 'base'], from: 'machine' },
   ],
   choices: [
@@ -133,6 +136,7 @@ export const removeOldSurface: Procedure = {
       next: 'off',
       effects: [
         { ...OFF, answers: ['whole', 'mat'] },
+        { ...MAT_OFF, answers: ['whole'] },
         { kind: 'book', text: 'Peeled off warm.', answers: ['whole', 'mat'] },
       ],
     },
@@ -144,7 +148,10 @@ export const removeOldSurface: Procedure = {
       cautions: ['blade', 'hot'],
       cant: [{ label: 'Scraps stay', to: 'off' }],
       next: 'off',
-      effects: [{ ...OFF, on: 'always' }],
+      effects: [
+        { ...OFF, on: 'always' },
+        { ...MAT_OFF, on: 'always' },
+      ],
     },
     {
       id: 'glass-welded',
@@ -165,6 +172,7 @@ export const removeOldSurface: Procedure = {
       next: 'off',
       effects: [
         { ...OFF, answers: ['yes'] },
+        { ...MAT_OFF, answers: ['yes'] },
         { kind: 'book', text: 'Pane and mat came off together, warm.', answers: ['yes'] },
       ],
     },
