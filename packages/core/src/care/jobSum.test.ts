@@ -186,6 +186,9 @@ describe('every other sum from a job is the tool’s own', () => {
     expect(knownReading({ of: 'pile' }, setup, state, FACTS)).toBe(own.pile!.thickness);
     expect(own.pile!.thickness).toBeGreaterThanOrEqual(1.1);
     expect(answerBySum(setup, state, step('add-up'), FACTS)).toBe('washers');
+    // Clamp and foam are added up by the sum, not by the head.
+    const apart = run('under-bed-check', { 'measure.stands': 7.2, 'measure.foam': 5.5, 'measure.spring': 11.6 });
+    expect(jobSum(apart.setup, apart.state, apart.step('add-up'), FACTS)).toEqual(sum);
     // The washers are a layer of the stack that homes next.
     const raised = { ...state, readings: { ...state.readings, 'washers.pile': own.pile!.thickness } };
     expect(jobSum(setup, raised, step('move'), FACTS)).toMatchObject({
@@ -206,7 +209,11 @@ describe('every other sum from a job is the tool’s own', () => {
     const sum = jobSum(sunk.setup, sunk.state, sunk.step('plan'), FACTS);
     expect(sum!.input).not.toBeNull();
     const [item] = topClearance(topOf(sum!.input as ToolInputs['top'])).items;
-    expect(item!.countersink).toMatchObject({ diameter: expect.any(Number), depth: expect.any(Number) });
+    // ISO 10642, from memory: the head of M3 is 6.72 wide, that of M4 8.96. Whatever thread the adjusters have.
+    expect(item!.countersink!.diameter).toBeCloseTo(6.72, 1);
+    const m4 = run('countersink-screws', { 'plan.thread': 4, 'plan.hole': 4.3, 'plan.plate': 4 });
+    const other = topClearance(topOf(jobSum(m4.setup, m4.state, m4.step('plan'), FACTS)!.input as ToolInputs['top']));
+    expect(other.items[0]!.countersink!.diameter).toBeCloseTo(8.96, 1);
   });
 
   test('size, soak, spacer and what may touch it', () => {
@@ -223,6 +230,12 @@ describe('every other sum from a job is the tool’s own', () => {
     const remove = run('remove-old-surface', {});
     const warm = jobSum(remove.setup, remove.state, remove.step('warm'), FACTS)!;
     expect(warm.input).toMatchObject({ setpoint: 65 });
+    // A hot material's bed is soaked at its own heat.
+    const holds = (readings: Record<string, number>) => {
+      const one = run('fit-base-and-sheet', readings);
+      return jobSum(one.setup, one.state, one.step('not-holding'), FACTS)!.input;
+    };
+    expect([holds({}), holds({ 'not-holding.bed': 100 })]).toMatchObject([{ setpoint: 60 }, { setpoint: 100 }]);
     expect(warm).toMatchObject({
       answer: { seconds: soak(soakOf(warm.input as ToolInputs['soak'])).seconds, setpoint: 65 },
     });

@@ -125,7 +125,7 @@ const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
     const [stands, spring] = [taken(ask, 'stands'), taken(ask, 'spring')];
     if (stands === undefined || spring === undefined) return 'reading';
     return {
-      parts: [{ name: 'what stands there', height: stands }],
+      parts: [{ name: 'what stands there', height: stands + (taken(ask, 'foam') ?? 0) }],
       springCompressed: spring,
       washers: facts.underbed?.washers ?? 0,
       screw: facts.underbed?.screw ?? facts.thread ?? 'M3',
@@ -147,7 +147,7 @@ const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
           kind: screw ? 'screw' : 'clip',
           height,
           beside: taken(ask, 'beside') === 1,
-          ...(screw ? { thread: ask.facts.thread ?? 'M3', hole: taken(ask, 'hole')! } : {}),
+          ...(screw ? { thread: `M${taken(ask, 'thread') ?? 3}`, hole: taken(ask, 'hole')! } : {}),
         },
       ],
       base: taken(ask, 'base') ?? 0,
@@ -194,12 +194,13 @@ const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
       price: null,
     };
   },
-  soak: ({ step, facts }) => {
+  soak: (ask) => {
+    const { step, facts } = ask;
     const layers = facts.current.flatMap(({ material, thickness, slot }) =>
       material !== null && thickness > 0 && slot !== 'film' ? [{ material, thickness, dry: slot === 'top' }] : [],
     );
     if (layers.length === 0) return 'part';
-    return { ...COMMON_HEATER, layers, setpoint: step.setpoint ?? WARM };
+    return { ...COMMON_HEATER, layers, setpoint: taken(ask, 'setpoint') ?? step.setpoint ?? WARM };
   },
   together: (ask) => {
     const part = partOf(ask);

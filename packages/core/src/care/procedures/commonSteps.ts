@@ -372,10 +372,12 @@ export const setZero = (phase: string, done: Target, effect: string): ProcedureS
     id: 'not-holding',
     title: 'The first layer does not hold',
     doing:
-      'One change at a time: clean it cold, slower (about 30 mm/s), soak, nozzle nearer, a slightly thicker first layer.',
+      'One change at a time: clean it cold, slower (about 30 mm/s), soak (hot materials 5 to 10 minutes at 100 °C), nozzle nearer, a slightly thicker first layer.',
     phase,
     cautions: ['hot', 'solvent'],
+    readings: [{ id: 'bed', label: 'Bed, as this material wants it', unit: '°C', min: 20, max: 200, optional: true }],
     sum: 'soak',
+    takes: { setpoint: 'not-holding.bed' },
     setpoint: 60,
     cant: [{ label: 'Nothing helps', to: STOPPED }],
     next: 'zero',

@@ -22,11 +22,20 @@ export const countersinkScrews: Procedure = {
     {
       id: 'plan',
       title: 'Work out the depth',
-      doing: 'Hole and plate: how wide and deep the cone is, and how much plate is left under it.',
+      doing:
+        'Screw, hole and plate: how wide and deep the cone is, and how much plate is left under it. The screw that comes in, not the one of the adjusters.',
       phase: 'plan',
       sum: 'top',
-      takes: { hole: 'plan.hole', plate: 'plan.plate' },
+      takes: { thread: 'plan.thread', hole: 'plan.hole', plate: 'plan.plate' },
       readings: [
+        {
+          id: 'thread',
+          label: 'Countersunk screw',
+          unit: '',
+          min: 3,
+          max: 8,
+          options: [3, 4, 5, 6, 8].map((value) => ({ value, label: `M${value}` })),
+        },
         { id: 'hole', label: 'Hole', unit: 'mm', min: 1, max: 12 },
         { id: 'plate', label: 'Plate', unit: 'mm', min: 0.5, max: 20, known: { of: 'lowest-layer' } },
       ],
@@ -193,10 +202,12 @@ export const underBedCheck: Procedure = {
     {
       id: 'measure',
       title: 'Measure',
-      doing: 'What stands there one over the other, and the springs fully compressed.',
+      doing:
+        'What stands there one over the other, each by itself: the app adds them up. And the springs fully compressed.',
       phase: 'measure',
       readings: [
-        { id: 'stands', label: 'What stands there', unit: 'mm', min: 0, max: 60 },
+        { id: 'stands', label: 'Clamp, tail or tie', unit: 'mm', min: 0, max: 60 },
+        { id: 'foam', label: 'Foam or insulation under or over it', unit: 'mm', min: 0, max: 60, optional: true },
         { id: 'spring', label: 'Spring, fully compressed', unit: 'mm', min: 1, max: 60, known: { of: 'spring' } },
       ],
       cant: [{ label: 'I can’t reach it', to: STOPPED }],
@@ -208,7 +219,7 @@ export const underBedCheck: Procedure = {
       doing: 'What is too tall, and which washers free it.',
       phase: 'measure',
       sum: 'underbed',
-      takes: { stands: 'measure.stands', spring: 'measure.spring' },
+      takes: { stands: 'measure.stands', foam: 'measure.foam', spring: 'measure.spring' },
       ask: {
         question: 'What does the sum say?',
         answers: [
