@@ -44,7 +44,9 @@ export function benchBed(
   const machine = machines.find((one) => one.id === machineId) ?? null;
   if (machine) {
     const { seenFrom, printWidth, printDepth } = machine;
-    const adjusters = canBeLevelled(machine) ? setupOf(machine, { adjusters: [...learned], noise: null }).adjusters : [];
+    const adjusters = canBeLevelled(machine)
+      ? setupOf(machine, { adjusters: [...learned], noise: null }).adjusters
+      : [];
     return {
       machine,
       adjusters,
