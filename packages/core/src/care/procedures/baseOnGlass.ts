@@ -219,7 +219,6 @@ export const baseOnGlass: Procedure = {
       cant: [{ label: 'The pane cracked', to: 'broken' }],
       next: 'trim',
       effects: [
-        { kind: 'mount', part: 'base', answers: ['flat', 'bubble'] },
         { kind: 'take-off', part: 'glass', place: 'under the base', answers: ['flat', 'bubble'] },
         { kind: 'work', part: 'glass', work: 'other', note: 'a base is stuck on it', answers: ['flat', 'bubble'] },
         { kind: 'materials', used: ['magnetic base', 'glass pane', 'alcohol', 'towels'] },
@@ -341,7 +340,11 @@ export const baseOnGlass: Procedure = {
       gate: { checks: ['Are all faces clean and dry, coat down, and does the sheet lie flat?'] },
       cant: [{ label: 'It rocks or light shows', to: 'rocks' }],
       next: 'move',
-      effects: [{ kind: 'mount', part: 'sheet' }],
+      // Pane and base lie on the machine only now, whatever is seen of them.
+      effects: [
+        { on: 'always', kind: 'mount', part: 'base' },
+        { on: 'always', kind: 'mount', part: 'sheet' },
+      ],
     },
     {
       id: 'rocks',

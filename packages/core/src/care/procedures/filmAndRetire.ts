@@ -290,6 +290,7 @@ export const replaceAndRetire: Procedure = {
       cautions: ['hot', 'magnet', 'resin'],
       cant: [{ label: 'It sticks', to: STOPPED }],
       next: 'look',
+      effects: [{ kind: 'take-off', part: 'old', place: 'taken off, to look at' }],
     },
     {
       id: 'look',

@@ -288,7 +288,9 @@ export const fitBaseAndSheet: Procedure = {
       cant: [{ label: 'There is no other', to: STOPPED }],
       next: STOPPED,
       effects: [
+        { on: 'always', kind: 'take-off', part: 'sheet', place: 'taken off' },
         { on: 'always', kind: 'release', part: 'base', reason: 'taken off again' },
+        { on: 'always', kind: 'take-off', part: 'base', place: 'to be retired' },
         { on: 'always', kind: 'retire', part: 'base', why: 'stuck on crooked, adhesive spoilt' },
         { on: 'always', kind: 'book', text: 'The base was lost while sticking it on.' },
       ],
@@ -379,7 +381,7 @@ export const fitBaseAndSheet: Procedure = {
         { label: 'Light shows under the straightedge', to: 'light-late' },
       ],
       next: 'home',
-      effects: [{ kind: 'mount', part: 'sheet' }],
+      effects: [{ on: 'always', kind: 'mount', part: 'sheet' }],
     },
     {
       id: 'light-late',
@@ -418,7 +420,7 @@ export const fitBaseAndSheet: Procedure = {
       id: 'ridges',
       title: 'It lies in ridges',
       doing:
-        'Poles of base and sheet cross: only a sheet that is itself magnetised does so. Turn it by 90° if it is square; plain spring steel lies any way, so look for debris under it.',
+        'Poles of base and sheet cross: only a sheet that is itself magnetised does so. Turn it by 90° if it is square; plain spring steel lies any way, so look for debris under it. If it stays so, the sheet comes off again.',
       phase: 'on',
       photo: true,
       cautions: ['magnet'],
@@ -431,6 +433,7 @@ export const fitBaseAndSheet: Procedure = {
       },
       cant: [{ label: 'The base is a quarter turn wrong', to: 'new-base' }],
       next: 'sheet-on',
+      effects: [{ kind: 'take-off', part: 'sheet', place: 'taken off', answers: ['no'] }],
     },
     homeAndListen('on', 'level'),
     ...stopAtOnce({

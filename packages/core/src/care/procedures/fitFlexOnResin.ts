@@ -330,7 +330,7 @@ export const fitFlexOnResin: Procedure = {
           { id: 'lost', label: 'the magnet is lost', to: 'lost' },
         ],
       },
-      cant: [{ label: 'It does not come off', to: 'lost' }],
+      cant: [{ label: 'It does not come off: “Remove an old surface”, warm', to: STOPPED }],
       next: 'cure',
       effects: [{ kind: 'book', text: 'The magnet went on crooked.' }],
     },
@@ -346,6 +346,8 @@ export const fitFlexOnResin: Procedure = {
       effects: [
         { on: 'always', kind: 'release', part: 'magnet', reason: 'taken off again' },
         { on: 'always', kind: 'release', part: 'platform', reason: 'the magnet is off it again' },
+        { on: 'always', kind: 'take-off', part: 'flex', place: 'taken off' },
+        { on: 'always', kind: 'take-off', part: 'magnet', place: 'to be retired' },
         { on: 'always', kind: 'retire', part: 'magnet', why: 'stuck on crooked' },
       ],
     },
@@ -355,6 +357,7 @@ export const fitFlexOnResin: Procedure = {
       doing:
         'Home trips for the thicker platform: bare it would stop in the air. Spacer off, or flag or screw back by as much as it was moved. Then level it and set zero anew.',
       phase: 'stick',
+      only: { answered: 'add-up', is: ['ready'] },
       cautions: ['moving', 'knock'],
       cant: [{ label: 'It was never moved', to: STOPPED }],
       next: STOPPED,
@@ -494,13 +497,25 @@ export const rehearsePlatform: Procedure = {
     {
       id: 'back',
       title: 'Back as it was',
-      doing: 'Packing off. Home set back to where it was until the parts are on; write down by how much it was moved.',
+      doing: 'Platform off, packing off, wiped, and back on its arm.',
+      phase: 'back',
+      cautions: ['moving', 'resin'],
+      cant: [{ label: 'It stays so, the parts go on today', to: DONE }],
+      next: 'home-back',
+      effects: [{ on: 'always', kind: 'book', text: 'A thicker platform was rehearsed: nothing touched.' }],
+    },
+    {
+      id: 'home-back',
+      title: 'Home goes back',
+      doing:
+        'Home set back to where it was until the parts are on; write down by how much it was moved. Then level it and set zero anew.',
       why: 'A home that trips too soon only prints on air; a forgotten one puzzles the next person.',
       phase: 'back',
+      only: { answered: 'add-up', is: ['ready'] },
       cautions: ['moving'],
       cant: [{ label: 'It stays so, the parts go on today', to: DONE }],
       next: DONE,
-      effects: [{ kind: 'book', text: 'A thicker platform was rehearsed: nothing touched.' }],
+      effects: [{ kind: 'home-moved' }],
     },
   ],
 };

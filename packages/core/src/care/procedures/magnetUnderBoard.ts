@@ -172,7 +172,7 @@ export const magnetUnderBoard: Procedure = {
       gate: { checks: ['Does each corner hold against a pull, and does the board lie without rocking?'] },
       cant: [{ label: 'A corner lets go', to: 'put-right' }],
       next: 'move',
-      effects: [{ kind: 'mount', part: 'board' }],
+      effects: [{ on: 'always', kind: 'mount', part: 'board' }],
     },
     moveTripPoint('on', LAYERS, 'home'),
     homeAndListen('on', 'level'),

@@ -62,7 +62,7 @@ export const mountGlass: Procedure = {
       cautions: ['hot', 'magnet'],
       cant: [{ label: 'There is a mat, or I can’t tell', to: 'mat-off' }],
       next: 'measure',
-      effects: [{ kind: 'take-off', part: 'old', place: 'taken off' }],
+      effects: [{ on: 'always', kind: 'take-off', part: 'old', place: 'taken off' }],
     },
     {
       id: 'mat-off',
@@ -243,7 +243,10 @@ export const mountGlass: Procedure = {
       photo: true,
       cant: [{ label: 'The plate is scratched', to: STOPPED }],
       next: STOPPED,
-      effects: [{ on: 'always', kind: 'retire', part: 'glass', why: 'cracked while mounting' }],
+      effects: [
+        { on: 'always', kind: 'take-off', part: 'glass', place: 'waste' },
+        { on: 'always', kind: 'retire', part: 'glass', why: 'cracked while mounting' },
+      ],
     },
     {
       id: 'clips',
@@ -258,7 +261,7 @@ export const mountGlass: Procedure = {
         { label: 'It cracked', to: 'broken' },
       ],
       next: 'move',
-      effects: [{ kind: 'mount', part: 'glass' }],
+      effects: [{ on: 'always', kind: 'mount', part: 'glass' }],
     },
     {
       id: 'clip-height',
