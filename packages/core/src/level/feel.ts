@@ -113,6 +113,8 @@ const ENOUGH = 28;
 const MORE_EACH = 8;
 /** Near enough for a common first layer. */
 export const NEAR = 5 / 3;
+/** Felt alike so often, one after the other, a place is turned rather than felt again. */
+const ALIKE = 3;
 /** A turn that is made only to see whether the feel follows it, mm. */
 const TRIAL = 0.06;
 /** What was known is widened by so much when a contradiction stands, mm. */
@@ -486,11 +488,22 @@ function bestTurn(state: FeelState, within: number): Turn | null {
     const wanted = Math.max(-AT_ONCE, Math.min(AT_ONCE, mean / own));
     const turns = roundMove(wanted / riseOf(adjuster, 1), adjuster.motor === true);
     const rise = riseOf(adjuster, turns);
-    if (turns === 0 || Math.abs(rise) < LEAST || Math.abs(mean) < WORTH * sd) continue;
-    const worth = outAt(state, adjuster.id, within) - outAfter(state, index, rise, within);
+    // Felt alike again and again nothing more is learned there without a turn.
+    const alike = alikeNow(state, adjuster.id) >= ALIKE;
+    if (turns === 0 || Math.abs(rise) < LEAST || (Math.abs(mean) < WORTH * sd && !alike)) continue;
+    const gain = outAt(state, adjuster.id, within) - outAfter(state, index, rise, within);
+    const worth = alike ? Math.max(gain, Number.EPSILON) : gain;
     if (worth > (best?.worth ?? 0)) best = { turns, index, worth };
   }
   return best && { index: best.index, turns: best.turns };
+}
+
+/** How often this place was felt last, one feel after the other, with the same key each time. */
+function alikeNow({ history }: FeelState, id: string): number {
+  const other = history.findLastIndex(
+    (event) => event.do === 'turn' || event.at !== id || event.feel !== (history.at(-1) as { feel?: Feel }).feel,
+  );
+  return history.length - 1 - other;
 }
 
 /** By how much the gap at an adjuster closes for 1 mm of its thread, by what is known; never so little that a turn runs away. */
