@@ -212,19 +212,22 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
           })}
         </Section>
       ))}
-      {doc.choices.map((choice) => (
-        <SchoolPart
-          key={choice.id}
-          choice={choice}
-          value={choices[choice.id]!}
-          onChange={(option) => setChoices((old) => ({ ...old, [choice.id]: option }))}
-          ready={
-            choice.options.some(({ hours }) => hours !== undefined)
-              ? (option) => weekdayTime(readyAt({ procedure: doc, choices: { ...choices, [choice.id]: option } }, now))
-              : undefined
-          }
-        />
-      ))}
+      {doc.choices
+        .filter(({ only }) => !only || only.is.includes(choices[only.choice]!))
+        .map((choice) => (
+          <SchoolPart
+            key={choice.id}
+            choice={choice}
+            value={choices[choice.id]!}
+            onChange={(option) => setChoices((old) => ({ ...old, [choice.id]: option }))}
+            ready={
+              choice.options.some(({ hours }) => hours !== undefined)
+                ? (option) =>
+                    weekdayTime(readyAt({ procedure: doc, choices: { ...choices, [choice.id]: option } }, now))
+                : undefined
+            }
+          />
+        ))}
       <Words bold testID="ready-at">{`Done about ${dayAndTime(ready)}, if nothing comes between.`}</Words>
       <CarryPart
         list={carryList(

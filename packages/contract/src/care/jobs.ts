@@ -335,6 +335,10 @@ export const procedureSchema = record<Procedure>({
           .max(6)
           .required(),
         usual: id('Usual option').required(),
+        only: Joi.object({
+          choice: id('Choice').required(),
+          is: Joi.array().items(id('Option')).min(1).max(6).required(),
+        }),
       }),
     )
     .max(6)

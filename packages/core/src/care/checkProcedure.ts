@@ -55,6 +55,10 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
   for (const choice of choices) {
     if (!choice.options.some(({ id }) => id === choice.usual))
       add(null, `“${choice.question}”: its usual option “${choice.usual}” is not among its options.`);
+    const { only } = choice;
+    const other = only && choices.find(({ id }) => id === only.choice);
+    if (only && !only.is.every((option) => other?.options.some(({ id }) => id === option)))
+      add(null, `“${choice.question}” hangs on “${only.choice}”, which is no choice with such options.`);
   }
   for (const step of steps) {
     const target = (to: Target, from: string) => {

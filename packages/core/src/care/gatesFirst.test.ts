@@ -72,3 +72,33 @@ test('a board that is not levelled yet is not called done', () => {
   const level = procedure('magnet-under-board').steps.find(({ id }) => id === 'level')!;
   expect(level.cant.map(({ to }) => to)).toEqual([STOPPED]);
 });
+
+test('nothing is typed that feeds nothing', () => {
+  const idle = PROCEDURES.flatMap(({ id, steps }) => {
+    const told = JSON.stringify(steps.map(({ takes, layers, effects }) => ({ takes, layers, effects })));
+    return steps.flatMap(({ id: step, readings = [], branches = [], effects = [] }) =>
+      readings
+        .filter(
+          ({ id: name, least, most }) =>
+            !told.includes(`"${step}.${name}"`) &&
+            !branches.some(({ reading, of }) => reading === name || of === name) &&
+            least === undefined &&
+            most === undefined &&
+            !readings.some(({ where }) => where?.reading === name) &&
+            !effects.some((effect) => JSON.stringify(effect).includes(`"${name}"`)),
+        )
+        .map(({ id: name }) => `${id} ${step} ${name}`),
+    );
+  });
+  expect(idle).toEqual([]);
+});
+
+test('no school is asked where it changes nothing', () => {
+  const level = procedure('level-resin');
+  // With film or lock no sheet is tugged; under the lock zero is set from where the print stopped.
+  for (const [choice, gauges] of [
+    ['drag', ['quarters', 'sheet']],
+    ['raise', ['quarters', 'sheet', 'film']],
+  ] as const)
+    expect(level.choices.find(({ id }) => id === choice)!.only).toEqual({ choice: 'gauge', is: gauges });
+});

@@ -46,6 +46,8 @@ export interface SchoolChoice {
   options: { id: string; label: string; because: string; hours?: number }[];
   /** The option taken when nobody says otherwise. */
   usual: string;
+  /** Asked only with these options of another choice: elsewhere it changes nothing. */
+  only?: { choice: string; is: string[] };
 }
 
 /** Where a step leads: another step, or one of the two ends. */

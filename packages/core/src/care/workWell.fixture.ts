@@ -11,8 +11,9 @@ export function goodReadings({ readings = [], branches = [] }: ProcedureStep): R
     const own = branches.filter((branch) => branch.reading === id && branch.of === undefined);
     const low = Math.max(min, least ?? min, ...own.flatMap(({ under }) => under ?? []));
     const high = Math.min(max, most ?? max, ...own.flatMap(({ over }) => over ?? []));
-    const shared = branches.some((branch) => branch.reading === id && branch.of !== undefined);
-    good[id] = options ? options[0]!.value : shared ? low : (low + high) / 2;
+    const shared = branches.find((branch) => branch.reading === id && branch.of !== undefined);
+    const whole = shared && good[shared.of!];
+    good[id] = options ? options[0]!.value : whole !== undefined ? whole : shared ? low : (low + high) / 2;
   }
   return good;
 }

@@ -177,6 +177,7 @@ export const fitBaseAndSheet: Procedure = {
       byChoice: ALCOHOL_SAYS,
       cautions: ['solvent'],
       readings: [{ id: 'wipes', label: 'Wipes', unit: 'wipes', min: 1, max: 30, optional: true }],
+      branches: [{ reading: 'wipes', over: 10, to: 'remove-first' }],
       cant: [{ label: 'The towel never stays white', to: 'remove-first' }],
       next: 'dry-by-clock',
     },

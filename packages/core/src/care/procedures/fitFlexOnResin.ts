@@ -239,6 +239,7 @@ export const fitFlexOnResin: Procedure = {
       phase: 'prepare',
       cautions: ['solvent'],
       readings: [{ id: 'wipes', label: 'Wipes', unit: 'wipes', min: 1, max: 30, optional: true }],
+      branches: [{ reading: 'wipes', over: 10, to: 'scrape' }],
       cant: [{ label: 'The towel never stays white', to: 'scrape' }],
       next: 'ready',
     },

@@ -59,6 +59,7 @@ const laminate = (book: string, degrease: string): ProcedureStep[] => [
     phase: 'prepare',
     cautions: ['solvent'],
     readings: [{ id: 'wipes', label: 'Wipes', unit: 'wipes', min: 1, max: 30, optional: true }],
+    branches: [{ reading: 'wipes', over: 10, to: 'old' }],
     cant: [{ label: 'Rust or old adhesive', to: 'old' }],
     next: 'hold',
   },

@@ -32,6 +32,7 @@ const DRAG: SchoolChoice = {
     { id: 'still', label: 'does not move', because: 'Held without giving; a hundredth lower.' },
   ],
   usual: 'firm',
+  only: { choice: 'gauge', is: ['quarters', 'sheet'] },
 };
 
 const RAISE: SchoolChoice = {
@@ -42,6 +43,7 @@ const RAISE: SchoolChoice = {
     { id: 'hundredth', label: 'raise it by 0.01 mm', because: 'Some machines hold too firmly otherwise.' },
   ],
   usual: 'none',
+  only: { choice: 'gauge', is: ['quarters', 'sheet', 'film'] },
 };
 
 const OPTIONS = TUGS.map((label, value) => ({ value, label }));

@@ -184,9 +184,14 @@ export const firstPrint: Procedure = {
       doing: 'Cold, off the sheet: calipers on the first layer, in three places.',
       phase: 'read',
       only: { choice: 'test', is: ['pads'] },
+      // Thicker by a quarter the nozzle stands too far, thinner by a quarter it scrapes it out.
       readings: [
-        { id: 'measured', label: 'First layer, mean', unit: 'mm', min: 0.02, max: 2 },
         { id: 'nominal', label: 'Nominal first layer', unit: 'mm', min: 0.05, max: 2 },
+        { id: 'measured', label: 'First layer, mean', unit: 'mm', min: 0.02, max: 2 },
+      ],
+      branches: [
+        { reading: 'measured', of: 'nominal', over: 1.25, to: 'nearer' },
+        { reading: 'measured', of: 'nominal', under: 0.75, to: 'further' },
       ],
       cant: [{ label: 'It tears', to: 'hold' }],
       next: 'hold',
@@ -326,10 +331,9 @@ export const firstPrintResin: Procedure = {
       id: 'foot',
       title: 'Measure the foot',
       doing:
-        'Wash and dry; caliper the foot at a corner and the middle. Squeezed too far bulges: zero further by 0.01 at a time.',
+        'Wash and dry; caliper heights and foot. Squeezed too far it bulges: the tool for the first gap says by how much zero moves, from the heights of some pieces, or zero further by 0.01 at a time.',
       phase: 'read',
       cautions: ['resin', 'solvent'],
-      readings: [{ id: 'foot', label: 'Foot over nominal', unit: 'mm', min: -1, max: 5, optional: true }],
       cant: [{ label: 'It can’t be measured', to: DONE }],
       next: DONE,
       effects: [{ kind: 'book', text: 'All nine test pieces hold.' }],
