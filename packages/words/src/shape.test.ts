@@ -32,11 +32,15 @@ test('a shape, its size, and where to look first; below what the probe sees is a
 });
 
 test('a survey says what it is, and how far it can be trusted; no sum of lines is said closer than it is known', () => {
-  const survey = { verdict: 'dish', flatness: 0.123, closure: 0.001, trust: 'closes', suspects: [] } as const;
+  const survey = { verdict: 'dish', flatness: 0.123, closure: 0.001, trust: 'closes', resolution: 0.02 } as const;
   expect(lightWords({ ...survey, suspects: [] }, HOUSE)).toEqual({
     verdict: 'Lower in the middle, 0.12 mm in all.',
     trust: 'Lines meet within 0.01 mm: the survey can be trusted.',
   });
+  // Plain light without a feeler: how high it is hangs on nobody knows what.
+  expect(lightWords({ ...survey, suspects: [], resolution: 0.38 }, HOUSE).verdict).toBe(
+    'Lower in the middle, about 0.12 mm in all: light alone tells it within 0.38 mm, a feeler under it more nearly.',
+  );
   const against = { ...survey, verdict: 'again', trust: 'contradicts', closure: 0.15 } as const;
   expect(lightWords({ ...against, suspects: ['diagonal-1', 'diagonal-2'] }, HOUSE).trust).toBe(
     'Lines miss each other by 0.15 mm. Look again: front left to rear right, or front right to rear left.',

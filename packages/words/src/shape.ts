@@ -96,14 +96,19 @@ export function lightWords(
     closure,
     trust,
     suspects,
-  }: Omit<Extract<ShapeResult, { kind: 'light' }>, 'kind' | 'name' | 'resolution'>,
+    resolution,
+  }: Omit<Extract<ShapeResult, { kind: 'light' }>, 'kind' | 'name'>,
   reader: Reader,
 ): { verdict: string; trust: string } {
   const { length } = figuresFor(reader);
   const lines = suspects.map((id) => LINE_NAMES[id as SurveyLineId]).join(', or ');
   return {
     verdict:
-      verdict === 'again' ? `${LIGHT_VERDICTS.again}.` : `${LIGHT_VERDICTS[verdict]}, ${length(flatness)} in all.`,
+      verdict === 'again'
+        ? `${LIGHT_VERDICTS.again}.`
+        : resolution > flatness / 2
+          ? `${LIGHT_VERDICTS[verdict]}, about ${length(flatness)} in all: light alone tells it within ${length(resolution)}, a feeler under it more nearly.`
+          : `${LIGHT_VERDICTS[verdict]}, ${length(flatness)} in all.`,
     trust:
       trust === 'closes'
         ? `Lines meet within ${length(Math.max(0.01, Math.ceil(closure * 100) / 100))}: the survey can be trusted.`

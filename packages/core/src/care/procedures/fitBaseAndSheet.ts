@@ -135,7 +135,7 @@ export const fitBaseAndSheet: Procedure = {
       id: 'size',
       title: 'Dry fit',
       doing:
-        'Look the base over: no crease, no cut. Lay base and sheet on dry, liner on; lift the liner’s edge at every cut-out. Lay a ruler across.',
+        'Look the base over: which side sticks and which one holds, no crease, no cut. Lay base and sheet on dry, liner on; lift the liner’s edge at every cut-out. Lay a ruler across.',
       why: 'A clip, a screw head or a tab under the base lifts the sheet for good.',
       phase: 'measure',
       sum: 'size',

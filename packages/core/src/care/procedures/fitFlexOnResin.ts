@@ -320,7 +320,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'crooked',
       title: 'Crooked, or a bubble that stays',
       doing:
-        'Does the flex plate still lie wholly on it? Otherwise take it off warm, now, before it cures, and begin again with a new one.',
+        'In the first centimetres it can be lifted a hair and laid anew. All of it down: does the flex plate still lie wholly on it? Otherwise take it off warm, now, before it cures, and begin again with a new one.',
       phase: 'stick',
       photo: true,
       cautions: ['hot'],

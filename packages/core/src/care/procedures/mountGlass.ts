@@ -251,7 +251,8 @@ export const mountGlass: Procedure = {
     {
       id: 'clips',
       title: 'Clip it',
-      doing: 'Lay the pane down. Clips where the nozzle never goes, evenly, without bending the pane.',
+      doing:
+        'Lay the pane down. The lowest clips there are, where the nozzle never goes, evenly, without bending the pane; where they are screwed, the nut held from below.',
       phase: 'home',
       only: { choice: 'way', is: ['clips'] },
       gate: { checks: ['Is the plate bare under it, without a mat, and does nothing that passes over hit a clip?'] },
