@@ -29,6 +29,7 @@ export function useJobFacts(job: Job): JobFacts | null {
     const planOf = (tool: Plan['tool']) => plans.find((plan) => plan.tool === tool);
     const stackPlan = planOf('stack') as Plan<'stack'> | undefined;
     const underPlan = planOf('underbed') as Plan<'underbed'> | undefined;
+    const soakPlan = planOf('soak') as Plan<'soak'> | undefined;
     return {
       family: machine.family,
       finding: machine.finding,
@@ -39,6 +40,7 @@ export function useJobFacts(job: Job): JobFacts | null {
       pitch: alike ? (machine.adjusters[0]?.pitch ?? null) : null,
       z: stackPlan ? zOf(stackPlan) : null,
       underbed: underPlan?.input ?? null,
+      heater: soakPlan ? heaterOf(soakPlan) : null,
       stack: job.stackBefore,
       current: (stack?.layers ?? job.stackBefore) as FoundLayer[],
       parts: Object.fromEntries(
@@ -57,6 +59,11 @@ export function useJobFacts(job: Job): JobFacts | null {
 function zOf({ input }: Plan<'stack'>): NonNullable<JobFacts['z']> {
   const { finding, moves, home, adjusters, spacerLayer, slack } = input;
   return { finding, moves, home, adjusters, spacerLayer, slack };
+}
+
+function heaterOf({ input }: Plan<'soak'>): NonNullable<JobFacts['heater']> {
+  const { flux, ambient, loss, within } = input;
+  return { flux, ambient, loss, within };
 }
 
 const partOf = ({ tag, kind, thickness, width, depth, state }: Surface): PartFacts => ({

@@ -42,6 +42,7 @@ const FACTS: JobFacts = {
   pitch: 0.5,
   z: null,
   underbed: null,
+  heater: null,
   stack: [layer('plate', 3, 'platform', 'aluminium')],
   current: [layer('plate', 3, 'platform', 'aluminium')],
   parts: {},
@@ -235,6 +236,11 @@ describe('every other sum from a job is the tool’s own', () => {
       const one = run('fit-base-and-sheet', readings);
       return jobSum(one.setup, one.state, one.step('not-holding'), FACTS)!.input;
     };
+    // And by the heater of this machine, where somebody has measured how fast it warms.
+    const own = { flux: 2500, ambient: 18, loss: 15, within: 2 };
+    expect(jobSum(remove.setup, remove.state, remove.step('warm'), { ...FACTS, heater: own })!.input).toMatchObject(
+      own,
+    );
     expect([holds({}), holds({ 'not-holding.bed': 100 })]).toMatchObject([{ setpoint: 60 }, { setpoint: 100 }]);
     expect(warm).toMatchObject({
       answer: { seconds: soak(soakOf(warm.input as ToolInputs['soak'])).seconds, setpoint: 65 },

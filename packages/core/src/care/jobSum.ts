@@ -45,6 +45,8 @@ export interface JobFacts {
   z: Pick<ToolInputs['stack'], 'finding' | 'moves' | 'home' | 'adjusters' | 'spacerLayer' | 'slack'> | null;
   /** From its latest plan of what is under the bed. */
   underbed: ToolInputs['underbed'] | null;
+  /** Its heater and room, from its latest plan of a soak; null: none was made, a common one is taken. */
+  heater: Pick<ToolInputs['soak'], 'flux' | 'ambient' | 'loss' | 'within'> | null;
   /** As it was when the job began, bottom first. */
   stack: readonly FoundLayer[];
   /** As it is now, bottom first. */
@@ -200,7 +202,7 @@ const INPUTS: { [T in JobTool]: (ask: Ask) => ToolInputs[T] | JobSumGap } = {
       material !== null && thickness > 0 && slot !== 'film' ? [{ material, thickness, dry: slot === 'top' }] : [],
     );
     if (layers.length === 0) return 'part';
-    return { ...COMMON_HEATER, layers, setpoint: taken(ask, 'setpoint') ?? step.setpoint ?? WARM };
+    return { ...(facts.heater ?? COMMON_HEATER), layers, setpoint: taken(ask, 'setpoint') ?? step.setpoint ?? WARM };
   },
   together: (ask) => {
     const part = partOf(ask);
