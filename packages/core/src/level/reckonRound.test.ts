@@ -1,3 +1,4 @@
+import type { ParseOptions } from './heightReading';
 import { planTurns, type Adjuster } from './planTurns';
 import { planRound, reckonRound } from './reckonRound';
 
@@ -49,7 +50,13 @@ test('a map without its place has no plan yet', () => {
 });
 
 test('says what is doubtful: an absurd range, readings beside the plate', () => {
-  expect(reckonRound({ now: { raw: text((x) => 0.1 * x), reading: {} }, setup }).parsed.warnings).toMatchObject([
+  const absurd = (reading: ParseOptions) => reckonRound({ now: { raw: text((x) => 0.1 * x), reading }, setup });
+  // A bed in another unit, perhaps: asked, with nothing planned meanwhile. Said to be millimetres it is doubted.
+  expect(absurd({})).toMatchObject({
+    parsed: { questions: [{ code: 'unit', options: ['um', 'thou', 'mm'], taken: null }] },
+    plan: null,
+  });
+  expect(absurd({ answers: { unit: 'mm' } }).parsed.warnings).toMatchObject([
     { message: expect.stringContaining('20.0 mm') },
   ]);
   const small = { ...setup, printWidth: 100 };
