@@ -97,9 +97,8 @@ export function compareMaps({
   if (shape.noise === null) return { ...told, beyond: [], verdict: 'untold' };
   const limit = ONE_IN_A_HUNDRED.find(([most]) => points.length <= most)![1] * shape.noise.sd;
   const beyond = points
-    .map(({ x, y }, i) => ({ x, y, by: shapeChange[i]!, sure: sure[i]! }))
-    .filter((place) => Math.abs(place.sure) > limit)
-    .map(({ x, y, by }) => ({ x, y, by }))
+    .map(({ x, y }, i) => ({ x, y, by: shapeChange[i]! }))
+    .filter((_, i) => Math.abs(sure[i]!) > limit)
     .sort((p, q) => Math.abs(q.by) - Math.abs(p.by));
   const changed = shape.name !== 'none' || beyond.length > 0;
   return { ...told, beyond, verdict: changed ? 'changed' : shape.tilt.seen ? 'tilted' : 'same' };

@@ -10,8 +10,9 @@ import { thinMap } from './thinMap';
 
 /**
  * One thing that a map shows, with its height above (+) or below (−) what lies around, mm, and one standard deviation.
- * bow: sagitta along x or y, + higher in the middle · cap: a dome whose edges lie even all round, its middle over them · twist: how far the corners front left and rear right stand over the
- * other two, halved · ridge: along `direction` (degrees from x) through `at` · region: as wide as `across` · bump: one reading
+ * bow: sagitta along x or y, + higher in the middle · cap: a dome whose edges lie even all round, its middle over them ·
+ * twist: how far the corners front left and rear right stand over the other two, halved · ridge: along `direction` (degrees
+ * from x) through `at` · region: as wide as `across` · bump: one reading
  */
 export type ShapePart = { size: number; sd: number } & (
   | { kind: 'bow'; along: 'x' | 'y' }
@@ -87,8 +88,8 @@ type ShapeTemplate = Without<ShapePart>;
  *
  * The plane is taken out; then the kind of thing that explains most of the rest, beyond what the best of so many places would
  * explain by chance (Bonferroni within each kind), is taken in, all are fitted anew together, until nothing more stands out.
- * Matching pursuit over a small dictionary: bows and twist as u², v², uv, a cap as (1 − u²)(1 − v²); ridges and regions as Gaussians at the readings'
- * places in two widths; bumps as single readings.
+ * Matching pursuit over a small dictionary: bows and twist as u², v², uv, a cap as (1 − u²)(1 − v²); ridges and regions as
+ * Gaussians at the readings' places; bumps as single readings.
  * @param noise standard deviation of one reading, mm; not said: from the second differences of neighbours, by their median,
  * which a single bump or a smooth shape does not disturb
  * @throws DegenerateInput fewer than 3 readings, all in one line, or not numbers

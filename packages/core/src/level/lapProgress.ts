@@ -118,43 +118,39 @@ interface Way {
   likely: number;
 }
 
-/** Every way in which touched area can grow with what is taken off. */
-const WAYS: Way[] = TOPS.flatMap((top) =>
-  TAILS.flatMap((tail) => {
-    const areaAt = (depth: number) => 1 - (1 - depth ** top) ** tail;
-    // The volume down to a depth is what is touched, added up over the depth: by the trapezium rule on fine steps.
-    const FINE = 3000;
-    const [depths, volumes] = [new Float64Array(FINE + 1), new Float64Array(FINE + 1)];
-    for (let i = 1; i <= FINE; i++) {
-      depths[i] = i / FINE;
-      volumes[i] = volumes[i - 1]! + (areaAt((i - 1) / FINE) + areaAt(i / FINE)) / (2 * FINE);
-    }
-    const all = volumes[FINE]!;
-    const area = new Float64Array(STEPS + 1);
-    let at = 0;
-    let end = 1;
-    for (let i = 0; i <= STEPS; i++) {
-      while (at < FINE && volumes[at]! < (all * i) / STEPS) at++;
-      area[i] = i === STEPS ? 1 : areaAt(depths[at]!);
-    }
-    for (let i = 0; i <= FINE; i++)
-      if (areaAt(depths[i]!) >= END) {
-        end = volumes[i]! / all;
-        break;
-      }
-    return BEGINNINGS.map((begin) => ({
-      area,
-      from: volumes[nearest(begin * FINE)]! / all,
-      end,
-      likely: tail ** LONG_TAILS,
-    }));
-  }),
-);
+/** Every way in which touched area can grow with what is taken off; worked out where somebody laps. */
+let ways: Way[] | null = null;
+const allWays = (): Way[] => (ways ??= TOPS.flatMap((top) => TAILS.flatMap((tail) => waysOf(top, tail))));
+
+/** Steps of depth of one way. */
+const FINE = 3000;
+
+function waysOf(top: number, tail: number): Way[] {
+  const areaAt = (i: number) => 1 - (1 - (i / FINE) ** top) ** tail;
+  // The volume down to a depth is what is touched, added up over the depth: by the trapezium rule.
+  const volumes = new Float64Array(FINE + 1);
+  for (let i = 1; i <= FINE; i++) volumes[i] = volumes[i - 1]! + (areaAt(i - 1) + areaAt(i)) / 2;
+  const all = volumes[FINE]!;
+  const area = new Float64Array(STEPS + 1);
+  let at = 0;
+  for (let i = 0; i <= STEPS; i++) {
+    while (at < FINE && volumes[at]! < (all * i) / STEPS) at++;
+    area[i] = areaAt(at);
+  }
+  let done = 0;
+  while (areaAt(done) < END) done++;
+  return BEGINNINGS.map((begin) => ({
+    area,
+    from: volumes[nearest(begin * FINE)]! / all,
+    end: volumes[done]! / all,
+    likely: tail ** LONG_TAILS,
+  }));
+}
 
 /** How well each way and pace tells what was seen: all of it as misfits, with the rounds that would be left. */
 function weigh(made: readonly number[], areas: readonly number[], eye: number): { left: number; weight: number }[] {
   const last = made.at(-1)!;
-  return WAYS.flatMap(({ area, from, end, likely }) =>
+  return allWays().flatMap(({ area, from, end, likely }) =>
     TOTALS.map((total) => {
       let misfit = 0;
       for (let i = 0; i < made.length; i++) {

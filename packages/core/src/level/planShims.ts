@@ -131,10 +131,8 @@ export function planShims(ask: PlanShimsAsk): ShimPlan {
   if (ask.map.length < 4) throw new DegenerateInput(`planShims needs at least 4 readings, got ${ask.map.length}`);
   const map = thinMap(ask.map, MOST_READINGS);
   const before = flatness(ask.map).value;
-  const nothing = {
-    ...{ strips: [], before, after: before, atReadings: before, tape: 0, tracks: 0, layers: 0 },
-    proven: true,
-  };
+  const none = { tape: 0, tracks: 0, layers: 0, proven: true };
+  const nothing = { strips: [], before, after: before, atReadings: before, ...none };
   if (aim !== undefined && before <= aim) return { ...nothing, verdict: 'flat', why: null };
   const { name } = describeShape(ask.map, ask.noise ? { noise: ask.noise } : {});
   if (name === 'bump') return { ...nothing, verdict: 'no', why: 'bump' };

@@ -21,10 +21,8 @@ export function readTable(lines: readonly string[], reader: Reader): RawPoints |
   const header = rows.findIndex((row) => axesOf(row) !== null);
   if (header >= 0 && options.layout !== 'matrix') return underHeader(rows, header, reader);
   const bare = bareColumns(rows, options.layout);
-  if (
-    bare &&
-    !(options.layout === undefined && isWhole(bare.numeric) && ask(reader, 'layout', LAYOUTS, null) === 'matrix')
-  ) {
+  const either = bare !== null && options.layout === undefined && isWhole(bare.numeric);
+  if (bare && !(either && ask(reader, 'layout', LAYOUTS, null) === 'matrix')) {
     const { numeric, skip } = bare;
     if (rows.some(({ line, written }) => line < numeric[0]!.line && written.some((cell) => ANGLE.test(cell))))
       throw new UnreadableHeights(
