@@ -39,7 +39,7 @@ test('a survey says what it is, and how far it can be trusted; no sum of lines i
   });
   // Plain light without a feeler: how high it is hangs on nobody knows what.
   expect(lightWords({ ...survey, suspects: [], resolution: 0.38 }, HOUSE).verdict).toBe(
-    'Lower in the middle, about 0.12 mm in all: light alone tells it within 0.38 mm, a feeler under it more nearly.',
+    'Lower in the middle, about 0.12 mm in all. Light alone can be wrong by 0.38 mm: try a feeler.',
   );
   const against = { ...survey, verdict: 'again', trust: 'contradicts', closure: 0.15 } as const;
   expect(lightWords({ ...against, suspects: ['diagonal-1', 'diagonal-2'] }, HOUSE).trust).toBe(

@@ -107,7 +107,7 @@ export function lightWords(
       verdict === 'again'
         ? `${LIGHT_VERDICTS.again}.`
         : resolution > flatness / 2
-          ? `${LIGHT_VERDICTS[verdict]}, about ${length(flatness)} in all: light alone tells it within ${length(resolution)}, a feeler under it more nearly.`
+          ? `${LIGHT_VERDICTS[verdict]}, about ${length(flatness)} in all. Light alone can be wrong by ${length(resolution)}: try a feeler.`
           : `${LIGHT_VERDICTS[verdict]}, ${length(flatness)} in all.`,
     trust:
       trust === 'closes'
@@ -146,7 +146,7 @@ export function shimWords(
       return {
         bump: 'No strips for one bump: look under the sheet first.',
         region: 'No strips for one high region: look under the bed first.',
-        coarse: `This tape is too thick for ${length(before)}: the step at its edge would leave most of that.`,
+        coarse: `This tape is too thick: the step at its edge leaves most of the ${length(before)}.`,
         shape: `Strips don’t cure this shape, ${length(before)}.`,
       }[why ?? 'shape'];
   }

@@ -289,7 +289,7 @@ function Planned({ answer, asked: { map, tape }, plate, bench, subject, byLight,
       {plan.strips.length > 0 ? (
         <>
           <Words size="small" tone="steel">
-            {`${size(tape.thickness, 3)} a layer; ${size(plan.tape, 0)} of tape with the ends. ${plan.proven ? 'Nothing better was left out.' : 'The search was stopped: there may be better.'} ${length(plan.after)} counts the step at each strip’s edge, which a sheet bridges in part and a pane does not; a probe would read ${length(plan.atReadings)}.`}
+            {`${size(tape.thickness, 3)} a layer; ${size(plan.tape, 0)} of tape with the ends. ${plan.proven ? 'Nothing better was left out.' : 'The search was stopped: there may be better.'} ${length(plan.after)} counts the step at the edge of each strip. A sheet bridges part of it, a pane does not. A probe would read ${length(plan.atReadings)}.`}
           </Words>
           <View style={{ flexDirection: 'row', gap: 8 }}>
             <View style={{ flex: 1, minWidth: 0 }}>

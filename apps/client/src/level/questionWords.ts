@@ -11,7 +11,7 @@ export const QUESTION_WORDS: Record<QuestionCode, string> = {
   unit: 'In which unit are these heights written?',
   places: 'The places lie close together. In which unit are they written?',
   layout: 'Whole numbers in columns. What are they?',
-  'first-row': 'Four numbers stand above the map. What are they?',
+  'first-row': 'There are four numbers above the map. What are they?',
   rows: 'The row labels and what was said of the first row contradict each other. Where does the first row lie?',
 };
 

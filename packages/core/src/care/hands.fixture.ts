@@ -49,7 +49,8 @@ const moves = (bench: Bench) => void bench.home++;
 export const HANDS: Record<string, Record<string, Hands>> = {
   'remove-old-surface': {
     peel: where({ whole: off('old', 'mat'), mat: off('old') }),
-    torn: whichever(off('old', 'mat')),
+    // What scraps hide is not known: the mat counts as lying there.
+    torn: (bench, way) => (way === 'bare' ? off('old', 'mat') : off('old'))(bench),
     'glass-welded': where({ yes: off('old', 'mat') }),
     'glass-cold': where({ yes: off('old') }),
   },

@@ -99,3 +99,9 @@ test.each([
   },
   60_000,
 );
+
+test('a probe whose record shows no scatter at all is one of which nothing is known', () => {
+  const random = seededRandom(3);
+  const [before, after] = [again(bed(3), random), again(bed(3), random)];
+  expect(compareMaps({ before, after, noise: 0 })).toEqual(compareMaps({ before, after }));
+});

@@ -90,7 +90,7 @@ type ShapeTemplate = Without<ShapePart>;
  * explain by chance (Bonferroni within each kind), is taken in, all are fitted anew together, until nothing more stands out.
  * Matching pursuit over a small dictionary: bows and twist as u², v², uv, a cap as (1 − u²)(1 − v²); ridges and regions as
  * Gaussians at the readings' places; bumps as single readings.
- * @param noise standard deviation of one reading, mm; not said: from the second differences of neighbours, by their median,
+ * @param noise standard deviation of one reading, mm; not said, or 0: from the second differences of neighbours, by their median,
  * which a single bump or a smooth shape does not disturb
  * @throws DegenerateInput fewer than 3 readings, all in one line, or not numbers
  * Source: orthogonal matching pursuit, Pati, Rezaiifar, Krishnaprasad, Asilomar 1993; the verdicts are common practice.
@@ -100,11 +100,12 @@ export function describeShape(
   { noise }: { noise?: number | undefined } = {},
 ): BedShape {
   needNumbers('describeShape', { noise: noise ?? 0 });
-  if (noise !== undefined && !(noise > 0))
-    throw new DegenerateInput(`describeShape needs noise above 0 mm, got ${noise}`);
+  if (noise !== undefined && !(noise >= 0))
+    throw new DegenerateInput(`describeShape needs noise of 0 mm or more, got ${noise}`);
   const all = thinMap(points, MOST_READINGS);
   const fit = fitPlane(all);
-  const known = noise === undefined ? noiseOfMap(all) : { sd: noise, freedom: Infinity, by: 'told' as const };
+  // No probe scatters by nothing: one that never showed it says no more than one that was never read twice.
+  const known = !noise ? noiseOfMap(all) : { sd: noise, freedom: Infinity, by: 'told' as const };
   const extent = extentOf(all);
   const [width, depth] = [extent.x1 - extent.x0, extent.y1 - extent.y0];
   const sd = known?.sd ?? null;

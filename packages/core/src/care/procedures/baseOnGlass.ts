@@ -93,7 +93,7 @@ export const baseOnGlass: Procedure = {
       id: 'measure',
       title: 'Measure all three',
       doing:
-        'With calipers, in three places each: the pane; the base with its liner, less the liner alone, which is measured at a corner that is lifted and pressed back; the sheet.',
+        'With calipers, in three places each: the pane, the sheet, and the base with its liner. Lift a corner of the liner, measure the liner alone, press it back; type the difference.',
       phase: 'measure',
       cautions: ['glass'],
       readings: [
@@ -107,7 +107,8 @@ export const baseOnGlass: Procedure = {
     {
       id: 'measure-pad',
       title: 'Measure the pad',
-      doing: 'Thickness of the pad with calipers, not squeezed: with its liners, less the liners alone at a corner.',
+      doing:
+        'With calipers, not squeezed: the pad with its liners. Lift a corner of the liners, measure them alone; type the difference.',
       phase: 'measure',
       only: { choice: 'pane', is: ['pad'] },
       readings: [{ id: 'pad', label: 'Thickness of the pad', unit: 'mm', min: 0.1, max: 5 }],

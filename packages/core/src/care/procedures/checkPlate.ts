@@ -178,7 +178,7 @@ export const checkPlate: Procedure = {
       id: 'cure-shape',
       title: 'Choose the cure',
       doing:
-        'A build plate: shim a dip, mount on glass instead, or accept a small bow if the machine maps it. A platform without a bed under it: lap it. Either may be eased, without its heater.',
+        'A build plate: shim a dip, mount on glass instead, or accept a small bow if the machine maps it. A platform without a bed under it: lap it. Both can be eased straight, with the heater off them.',
       phase: 'cure',
       cautions: ['bend'],
       ask: {

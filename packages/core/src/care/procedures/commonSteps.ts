@@ -375,7 +375,9 @@ export const setZero = (phase: string, done: Target, effect: string): ProcedureS
       'One change at a time: clean it cold, slower (about 30 mm/s), soak (hot materials 5 to 10 minutes at 100 °C), nozzle nearer, a slightly thicker first layer.',
     phase,
     cautions: ['hot', 'solvent'],
-    readings: [{ id: 'bed', label: 'Bed, as this material wants it', unit: '°C', min: 20, max: 200, optional: true }],
+    readings: [
+      { id: 'bed', label: 'Bed temperature for this material', unit: '°C', min: 20, max: 200, optional: true },
+    ],
     sum: 'soak',
     takes: { setpoint: 'not-holding.bed' },
     setpoint: 60,

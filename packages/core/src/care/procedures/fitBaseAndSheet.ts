@@ -115,7 +115,7 @@ export const fitBaseAndSheet: Procedure = {
       id: 'measure',
       title: 'Measure base and sheet',
       doing:
-        'With calipers, in three places each: the base with its liner, less the liner alone, which is measured at a corner that is lifted and pressed back; and the sheet.',
+        'With calipers, in three places each: the base with its liner. Lift a corner of the liner, measure the liner alone, press it back; type the difference. Then the sheet.',
       phase: 'measure',
       readings: [
         { id: 'base', label: 'Base', unit: 'mm', min: 0.2, max: 8, known: { of: 'thickness', part: 'base' } },
@@ -421,7 +421,7 @@ export const fitBaseAndSheet: Procedure = {
       id: 'ridges',
       title: 'It lies in ridges',
       doing:
-        'Poles of base and sheet cross: only a sheet that is itself magnetised does so. Turn it by 90° if it is square; plain spring steel lies any way, so look for debris under it. If it stays so, the sheet comes off again.',
+        'Poles of base and sheet cross: only a sheet that is itself magnetised does so. Turn it by 90° if it is square; plain spring steel lies any way, so look for debris under it. If it stays so, take the sheet off.',
       phase: 'on',
       photo: true,
       cautions: ['magnet'],

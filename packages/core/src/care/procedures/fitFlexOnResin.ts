@@ -178,7 +178,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'measure',
       title: 'Measure magnet and flex plate',
       doing:
-        'With calipers: the magnet with its liner, less the liner alone, which is measured at a corner that is lifted and pressed back; and the flex plate. Lay both on: within the platform’s edge?',
+        'With calipers: the magnet with its liner. Lift a corner of the liner, measure the liner alone, press it back; type the difference. Then the flex plate. Lay both on: do they stay within the platform’s edge?',
       phase: 'measure',
       readings: [
         { id: 'magnet', label: 'Magnet', unit: 'mm', min: 0.2, max: 8, known: { of: 'thickness', part: 'magnet' } },
@@ -310,7 +310,7 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'bubble',
       title: 'A bubble',
-      doing: 'A bubble stands proud: the flex plate bows over it. Prick it flat at its edge and press it out.',
+      doing: 'A bubble is a high spot: the flex plate bends over it. Prick it flat at its edge and press it out.',
       phase: 'stick',
       cautions: ['blade'],
       cant: [{ label: 'It stays', to: 'crooked' }],
@@ -320,7 +320,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'crooked',
       title: 'Crooked, or a bubble that stays',
       doing:
-        'In the first centimetres it can be lifted a hair and laid anew. All of it down: does the flex plate still lie wholly on it? Otherwise take it off warm, now, before it cures, and begin again with a new one.',
+        'In the first centimetres: lift it a little and lay it again. All of it down: does the flex plate still lie wholly on it? Otherwise take it off warm, now, before it cures, and begin again with a new one.',
       phase: 'stick',
       photo: true,
       cautions: ['hot'],
@@ -331,7 +331,7 @@ export const fitFlexOnResin: Procedure = {
           { id: 'lost', label: 'the magnet is lost', to: 'lost' },
         ],
       },
-      cant: [{ label: 'It does not come off: “Remove an old surface”, warm', to: STOPPED }],
+      cant: [{ label: 'It does not come off: do the job “Remove an old surface”', to: STOPPED }],
       next: 'cure',
       effects: [{ kind: 'book', text: 'The magnet went on crooked.' }],
     },
@@ -339,7 +339,7 @@ export const fitFlexOnResin: Procedure = {
       id: 'lost',
       title: 'The magnet is lost',
       doing:
-        'Take it off warm, clean the platform. With another magnet this job is begun again: home stays as it is. Without one the platform goes back bare, and home with it.',
+        'Take it off warm, clean the platform. With another magnet: start this job again, home stays as it is. Without one the platform is used bare: home goes back too.',
       phase: 'stick',
       cautions: ['hot'],
       cant: [{ label: 'There is no other: it goes back bare', to: 'home-back' }],
@@ -354,9 +354,9 @@ export const fitFlexOnResin: Procedure = {
     },
     {
       id: 'home-back',
-      title: 'Home goes back',
+      title: 'Move home back',
       doing:
-        'Home trips for the thicker platform: bare it would stop in the air. Spacer off, or flag or screw back by as much as it was moved. Then level it and set zero anew.',
+        'Home is set for the thicker platform: a bare one would stop in the air. Take the spacer off, or turn the flag or screw back by as much as it was moved. Then level it and set zero again.',
       phase: 'stick',
       only: { answered: 'add-up', is: ['ready'] },
       cautions: ['moving', 'knock'],
@@ -507,9 +507,9 @@ export const rehearsePlatform: Procedure = {
     },
     {
       id: 'home-back',
-      title: 'Home goes back',
+      title: 'Move home back',
       doing:
-        'Home set back to where it was until the parts are on; write down by how much it was moved. Then level it and set zero anew.',
+        'Move home back to where it was until the parts are on. Write down by how much it was moved. Then level it and set zero again.',
       why: 'A home that trips too soon only prints on air; a forgotten one puzzles the next person.',
       phase: 'back',
       only: { answered: 'add-up', is: ['ready'] },

@@ -167,9 +167,9 @@ const steps: ProcedureStep[] = [
   },
   {
     id: 'by-switch',
-    title: 'Home by its switch',
+    title: 'Find home by watching the switch',
     doing:
-      'Watch the switch itself: its lamp, the machine’s state page, or its click. Down by jog, or by the lead screw with the power off; the last 10 mm a tenth at a time, a look at the switch after each. Stop when it trips, or ten tenths after the platform begins to rise in its screws.',
+      'Power stays on. Watch the switch: its lamp, or the machine’s page that shows it. Go down by jog; where jog is refused, motors off, turn the lead screw slowly by hand. The last 10 mm a tenth at a time: after each step look at the switch. Stop when it trips. Stop also ten tenths after the platform begins to rise in its screws.',
     why: 'A jog that ignores the switch drives on: the look after each tenth is what stops it.',
     phase: 'home',
     cautions: ['knock', 'moving', 'resin'],
@@ -178,8 +178,13 @@ const steps: ProcedureStep[] = [
     ask: {
       question: 'Where did the switch trip?',
       answers: [
-        { id: 'touching', label: 'While it lay on, before the tenth step', to: 'dummy', proves: true },
-        { id: 'above', label: 'before it touched', to: 'high' },
+        {
+          id: 'touching',
+          label: 'It touched, and the switch tripped before the tenth step',
+          to: 'dummy',
+          proves: true,
+        },
+        { id: 'above', label: 'the switch tripped before it touched', to: 'high' },
         { id: 'late', label: 'not by the tenth step: stopped', to: 'late' },
       ],
     },

@@ -64,7 +64,8 @@ export const magnetUnderBoard: Procedure = {
     {
       id: 'measure',
       title: 'Measure board and magnet',
-      doing: 'With calipers: the board, and the magnet with its adhesive without the liner.',
+      doing:
+        'With calipers: the board, and the magnet with its liner. Lift a corner of the liner, measure the liner alone, press it back; type the difference.',
       phase: 'measure',
       byChoice: {
         choice: 'where',

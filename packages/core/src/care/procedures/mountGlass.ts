@@ -107,7 +107,8 @@ export const mountGlass: Procedure = {
     {
       id: 'measure-pad',
       title: 'Measure the pad',
-      doing: 'Thickness of the pad with calipers, liners off a corner, not squeezed.',
+      doing:
+        'With calipers, not squeezed: the pad with its liners. Lift a corner of the liners, measure them alone; type the difference.',
       why: 'The pad lifts the pane by as much as it is thick: home has to know of both.',
       phase: 'measure',
       only: { choice: 'way', is: ['pad'] },
@@ -252,7 +253,7 @@ export const mountGlass: Procedure = {
       id: 'clips',
       title: 'Clip it',
       doing:
-        'Lay the pane down. The lowest clips there are, where the nozzle never goes, evenly, without bending the pane; where they are screwed, the nut held from below.',
+        'Lay the pane down. The lowest clips there are, where the nozzle never goes. Press evenly, don’t bend the pane. Hold screwed nuts from below.',
       phase: 'home',
       only: { choice: 'way', is: ['clips'] },
       gate: { checks: ['Is the plate bare under it, without a mat, and does nothing that passes over hit a clip?'] },

@@ -331,7 +331,7 @@ export const firstPrintResin: Procedure = {
       id: 'foot',
       title: 'Measure the foot',
       doing:
-        'Wash and dry; caliper heights and foot. Squeezed too far it bulges: the tool for the first gap says by how much zero moves, from the heights of some pieces, or zero further by 0.01 at a time.',
+        'Wash and dry; caliper heights and foot. Squeezed too far it bulges. The tool for the first gap says by how much zero moves. Without it: zero further by 0.01 at a time.',
       phase: 'read',
       cautions: ['resin', 'solvent'],
       cant: [{ label: 'It can’t be measured', to: DONE }],

@@ -143,14 +143,21 @@ export const removeOldSurface: Procedure = {
     {
       id: 'torn',
       title: 'Lift the torn part',
-      doing: 'Warm again and lift the rest from another corner, a strip at a time.',
+      doing: 'Warm it again. Lift the rest from another corner, a strip at a time. Look what lies under it.',
       phase: 'peel',
       cautions: ['blade', 'hot'],
+      ask: {
+        question: 'What is there now?',
+        answers: [
+          { id: 'bare', label: 'Nothing is left on the plate', to: 'off' },
+          { id: 'mat', label: 'a mat or another layer', to: 'warm' },
+        ],
+      },
       cant: [{ label: 'Scraps stay', to: 'off' }],
       next: 'off',
       effects: [
         { ...OFF, on: 'always' },
-        { ...MAT_OFF, on: 'always' },
+        { ...MAT_OFF, answers: ['bare'] },
       ],
     },
     {

@@ -23,7 +23,7 @@ export const countersinkScrews: Procedure = {
       id: 'plan',
       title: 'Work out the depth',
       doing:
-        'Screw, hole and plate: how wide and deep the cone is, and how much plate is left under it. The screw that comes in, not the one of the adjusters.',
+        'Choose the countersunk screw, not the adjuster screw. Measure hole and plate: how wide and deep the cone is, and how much plate is left under it.',
       phase: 'plan',
       sum: 'top',
       takes: { thread: 'plan.thread', hole: 'plan.hole', plate: 'plan.plate' },
@@ -202,12 +202,11 @@ export const underBedCheck: Procedure = {
     {
       id: 'measure',
       title: 'Measure',
-      doing:
-        'What stands there one over the other, each by itself: the app adds them up. And the springs fully compressed.',
+      doing: 'Measure each part by itself: the app adds them up. Measure the springs fully compressed.',
       phase: 'measure',
       readings: [
         { id: 'stands', label: 'Clamp, tail or tie', unit: 'mm', min: 0, max: 60 },
-        { id: 'foam', label: 'Foam or insulation under or over it', unit: 'mm', min: 0, max: 60, optional: true },
+        { id: 'foam', label: 'Foam or insulation', unit: 'mm', min: 0, max: 60, optional: true },
         { id: 'spring', label: 'Spring, fully compressed', unit: 'mm', min: 1, max: 60, known: { of: 'spring' } },
       ],
       cant: [{ label: 'I can’t reach it', to: STOPPED }],
