@@ -155,8 +155,8 @@ function laidOut(
   return { ...known, points, grid };
 }
 
-const heightsIn = (raw: RawPoints | RawMatrix): number[] =>
-  raw.kind === 'points' ? raw.points.map(({ z }) => z) : raw.rows.flat();
+const heightsIn = (raw: RawPoints | RawMatrix): number[][] =>
+  raw.kind === 'points' ? [raw.points.map(({ z }) => z)] : raw.rows;
 
 /** Places that the text itself names. */
 function placesOf(raw: RawPoints | RawMatrix): Pick<HeightPoint, 'x' | 'y'>[] {

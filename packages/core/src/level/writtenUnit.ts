@@ -39,12 +39,12 @@ export interface Written {
  * @param text with plain signs, as it came otherwise
  * Where nothing is said and the heights are no bed's in mm, the units are asked in which they would be one's.
  * @param places the places that were read from it; none for a matrix without
- * @param read the heights as they stand there
+ * @param read rows of heights as they stand there
  */
 export function writtenUnit(
   text: string,
   places: readonly Pick<HeightPoint, 'x' | 'y'>[],
-  read: readonly number[],
+  read: readonly (readonly number[])[],
   reader: Reader,
 ): Written {
   const headed = [...text.matchAll(HEADED)].map(([, name, joined, bracketed]) => ({
@@ -82,12 +82,19 @@ const MOST_WHOLE_RANGE = 2;
 const SENSIBLE = [0.005, 3] as const;
 
 /** Units in which heights that no bed has in mm are a bed's. One slip among sound heights is none: it is named elsewhere. */
-function unitsThatFit(read: readonly number[]): HeightUnit[] {
-  const heights = read.filter((z) => z === z).sort((a, b) => a - b);
-  if (heights.length < 3) return [];
-  const range = Math.min(heights.at(-2)! - heights[0]!, heights.at(-1)! - heights[1]!);
-  const whole = heights.every(Number.isInteger);
-  if (!(range > (whole ? MOST_WHOLE_RANGE : MOST_RANGE))) return [];
+function unitsThatFit(read: readonly (readonly number[])[]): HeightUnit[] {
+  let [lowest, low, high, highest] = [Infinity, Infinity, -Infinity, -Infinity];
+  let whole = true;
+  for (const row of read)
+    for (let i = 0; i < row.length; i++) {
+      const z = row[i]!;
+      if (z < low) [lowest, low] = z < lowest ? [z, lowest] : [lowest, z];
+      if (z > high) [high, highest] = z > highest ? [highest, z] : [z, highest];
+      if (whole && z === z && !Number.isInteger(z)) whole = false;
+    }
+  // Without the one that is farthest out; of fewer than three nothing is left.
+  const range = Math.min(high - lowest, highest - low);
+  if (!(range > (whole ? MOST_WHOLE_RANGE : MOST_RANGE)) || !Number.isFinite(range)) return [];
   return (['um', 'thou'] as const).filter((unit) => {
     const left = range * MM_OF[unit];
     return left >= SENSIBLE[0] && left <= SENSIBLE[1];
