@@ -25,7 +25,9 @@ function simulations(folder) {
     return entry.name.endsWith('.test.ts') && fs.readFileSync(file, 'utf8').includes('prove.fixture') ? [file] : [];
   });
 }
-const files = simulations(path.join(ROOT, 'packages/core/src')).filter((file) => file.includes(only));
+const files = ['packages/core/src', 'apps/server/src']
+  .flatMap((folder) => simulations(path.join(ROOT, folder)))
+  .filter((file) => file.includes(only));
 if (files.length === 0) {
   console.error(`No simulation has “${only}” in its path.`);
   process.exit(1);
@@ -36,7 +38,7 @@ console.log(
 
 const { status } = spawnSync(
   path.join(ROOT, 'node_modules/.bin/jest'),
-  ['--selectProjects', 'core', '--testTimeout', '5400000', '--verbose', '--runTestsByPath', ...files],
+  ['--selectProjects', 'core', 'server', '--testTimeout', '5400000', '--verbose', '--runTestsByPath', ...files],
   {
     cwd: ROOT,
     stdio: 'inherit',

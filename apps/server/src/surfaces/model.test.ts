@@ -11,6 +11,7 @@ import {
 import type Database from 'better-sqlite3';
 import type { Knex } from 'knex';
 import { seededRandom } from '../../../../packages/core/src/level/seededMap.fixture';
+import { proved, trials } from '../../../../packages/core/src/simulated/prove.fixture';
 import { verifyBook } from '../book/store';
 import { connect, migrate } from '../db/connect';
 import { saveArea, saveMachine } from '../fleet/store';
@@ -20,7 +21,7 @@ import { mount } from './mount';
 import { stateOf, type SurfaceRow } from './rows';
 import { needSurface, recordEvent, saveSurface } from './store';
 
-const SEQUENCES = 10_000;
+const SEQUENCES = trials(10_000, 2_500);
 const HOUR = 3_600_000;
 const SHEET = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0001';
 const BASE = '0b9d6a52-0f3e-4d0a-9a51-8c7f3f6d0007';
@@ -171,6 +172,7 @@ test(`${SEQUENCES} random sequences through the real store: never two places, no
       }
     });
   }
+  proved('the store', 'random sequences of mounts, holds and undoings', `${done} done, ${refused} refused, none half`);
   expect(done).toBeGreaterThan(SEQUENCES);
   expect(refused).toBeGreaterThan(SEQUENCES);
   expect(await db('mounts').whereNull('to_at')).toEqual([]);
