@@ -216,6 +216,41 @@ test('the first gap from a machine’s film, and what pieces say of zero; two wa
   await eventually(async () =>
     expect(await page.getByTestId('compare-sentence').innerText()).toBe('No look yet: 2 more of each.'),
   );
+  // How often each held: counted, not measured.
+  await page.getByTestId('compare-reads-held').click();
+  await page.getByTestId('field-each').fill('10');
+  await page.getByTestId('field-matters').fill('20');
+  for (const [list, held, of] of [
+    ['heldA', '3', '10'],
+    ['heldB', '11', '10'],
+  ] as const) {
+    await page.getByTestId(`readings-${list}-add`).click();
+    await page.getByTestId(`field-${list}.0.held`).fill(held);
+    await page.getByTestId(`field-${list}.0.of`).fill(of);
+  }
+  await page.getByText('More held than were tried: 10.').first().waitFor();
+  await page.getByTestId('field-heldB.0.held').fill('10');
+  await eventually(async () =>
+    expect(await page.getByTestId('compare-sentence').innerText()).toBe(
+      'Thick paper held in 100 %, thin paper in 30 %: more than chance does. It ends here.',
+    ),
+  );
+  await page.context().close();
+});
+
+test('what one machine taught stands on the page of the next of its model, and before the same job there', async () => {
+  const page = await shop.page(PHONE, { as: 'technician' });
+  const { items } = await shop.get<{ items: MachineOverview[] }>('/machines');
+  const curlew = items.find(({ name }) => name === 'Curlew')!;
+  const next = items.find(({ model, id }) => model === curlew.model && id !== curlew.id)!;
+  await page.goto(`/floor/${next.id}`);
+  await unfold(page, 'facts');
+  await page.getByTestId('to-model').click();
+  const taught = page.getByTestId('taught-under-bed-check-Curlew');
+  await taught.waitFor();
+  expect(await taught.innerText()).toMatch(/Clamp, tail or tie: 10\.6 mm\./);
+  await page.goto(`/jobs/new?procedure=under-bed-check&machine=${next.id}`);
+  await page.getByTestId('taught-here').getByText('Curlew: Under-bed check and washers').waitFor();
   await page.context().close();
 });
 

@@ -18,6 +18,7 @@ import {
   topClearance,
   underbedClearance,
 } from './index';
+import { compareCounts } from './level/compareCounts';
 import { compareMethods } from './level/compareMethods';
 import { compareRounds } from './level/compareRounds';
 import { evenFeet } from './level/evenFeet';
@@ -333,6 +334,10 @@ const SUMS: Record<string, [sum: (asked: never) => unknown, good: object]> = {
   compareMethods: [
     (ask: Parameters<typeof compareMethods>[0]) => compareMethods(ask, () => 0.5),
     { a: [0.2, 0.21, 0.19, 0.2], b: [0.25, 0.27, 0.24, 0.26], rule: { each: 4, looks: 2 }, matters: 0.03 },
+  ],
+  compareCounts: [
+    compareCounts,
+    { a: [{ held: 9, of: 10 }], b: [{ held: 5, of: 10 }], rule: { each: 10, looks: 2 }, matters: 0.2 },
   ],
   tQuantile: [({ p, nu }: { p: number; nu: number }) => tQuantile(p, nu), { p: 0.9, nu: 4 }],
   checkMount: [

@@ -162,6 +162,7 @@ export const CURE_NAMES: Record<CureId, string> = {
   'glass-pad': 'A pane on a pad',
   'glass-clips': 'A pane, clipped on',
   lap: 'Lap it',
+  machinist: 'A machinist grinds it flat',
 };
 
 const NEEDS: Record<CureNeed, string> = {
@@ -170,6 +171,7 @@ const NEEDS: Record<CureNeed, string> = {
   'prove-reference': 'prove glass or granite by light first',
   'air-gap': 'air stands under it: it warms late',
   'stack-changes': 'the stack is thicker: home moves',
+  price: 'ask the price and how much comes off: thinner, it needs home moved',
   compensation: 'check once that it does follow its map',
   'measure-tape': 'measure the tape first',
 };

@@ -147,6 +147,8 @@ test.each<Case>([
       ...{
         first: 'A',
         second: 'B',
+        reads: 'length',
+        shares: null,
         difference: 0.0508,
         interval: { low: 0.03, high: 0.07 },
         wouldShow: 4,
@@ -160,7 +162,49 @@ test.each<Case>([
   [
     'compare',
     {
-      ...{ first: 'A', second: 'B', difference: 0, interval: null, wouldShow: 30, also: [] },
+      ...{
+        first: 'weights',
+        second: 'clamps',
+        reads: 'time',
+        shares: null,
+        difference: -12.25,
+        wouldShow: 9,
+        also: [],
+      },
+      ...{ interval: { low: -20, high: -4 }, verdict: { says: 'different' } },
+    },
+    'With clamps it takes 12.3 min less than with weights. It ends here.',
+    'With clamps it takes 12,3 min less than with weights. It ends here.',
+  ],
+  [
+    'compare',
+    {
+      ...{
+        first: 'bare',
+        second: 'glued',
+        reads: 'held',
+        shares: { first: 0.55, second: 0.9 },
+        wouldShow: 40,
+        also: [],
+      },
+      ...{ difference: 0.35, interval: { low: 0.1, high: 0.5 }, verdict: { says: 'different' } },
+    },
+    'Glued held in 90 %, bare in 55 %: more than chance does. It ends here.',
+    'Glued held in 90 %, bare in 55 %: more than chance does. It ends here.',
+  ],
+  [
+    'compare',
+    {
+      ...{
+        first: 'A',
+        second: 'B',
+        reads: 'length',
+        shares: null,
+        difference: 0,
+        interval: null,
+        wouldShow: 30,
+        also: [],
+      },
       verdict: { says: 'not-shown' },
     },
     'It ends here without showing a difference, and without ruling one out. About 30 of each would show a difference that matters.',

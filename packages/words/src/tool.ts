@@ -1,5 +1,5 @@
 import type { ToolAnswers, ToolId, TopCure } from '@even-bed/core';
-import type { Held } from '@even-bed/core/level/compareMethods';
+import type { CompareReads, Held } from '@even-bed/core/level/compareMethods';
 import { figuresFor, type Figures, type Reader } from './figures';
 import { timeTaken } from './span';
 import { stackSentence } from './stack';
@@ -117,18 +117,27 @@ const HELD_WORDS: Record<Held, string> = {
 /** What can differ, as a thing. */
 export const heldWords = (held: Held): string => HELD_WORDS[held];
 
+const upper = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}`;
+const percent = (share: number) => `${Math.round(share * 100)} %`;
+
 /** What a comparison says by its rule. */
 export function compareWords(
-  { first, second, verdict, difference, wouldShow }: ToolAnswers['compare'],
+  { first, second, reads, shares, verdict, difference, wouldShow }: ToolAnswers['compare'],
   reader: Reader,
 ): string {
-  const { size } = figuresFor(reader);
   const more = wouldShow === null ? '' : ` About ${wouldShow} of each would show a difference that matters.`;
   switch (verdict.says) {
     case 'not-yet':
       return `No look yet: ${verdict.more} more of each.`;
-    case 'different':
-      return `${second[0]!.toUpperCase()}${second.slice(1)} is ${size(Math.abs(difference ?? 0), 3)} ${(difference ?? 0) >= 0 ? 'more' : 'less'} than ${first}. It ends here.`;
+    case 'different': {
+      const by = Math.abs(difference ?? 0);
+      const than = (difference ?? 0) >= 0 ? 'more' : 'less';
+      if (shares)
+        return `${upper(second)} held in ${percent(shares.second)}, ${first} in ${percent(shares.first)}: more than chance does. It ends here.`;
+      if (reads === 'time')
+        return `With ${second} it takes ${apartWords(by, reads, reader)} ${than} than with ${first}. It ends here.`;
+      return `${upper(second)} is ${apartWords(by, reads, reader)} ${than} than ${first}. It ends here.`;
+    }
     case 'go-on':
       return `Not settled: ${verdict.more} more of each, then look again.`;
     case 'too-small-to-matter':
@@ -136,6 +145,15 @@ export function compareWords(
     case 'not-shown':
       return `It ends here without showing a difference, and without ruling one out.${more}`;
   }
+}
+
+/** A difference as it is read: a length, minutes, or points of a hundred. */
+export function apartWords(difference: number, reads: CompareReads, reader: Reader): string {
+  const { size, short } = figuresFor(reader);
+  if (reads === 'time') return `${short(difference, 1)} min`;
+  if (reads === 'held') return `${short(difference * 100, 0)} points`;
+  // Answers kept before anything else was read are lengths too.
+  return size(difference, 3);
 }
 
 const SHAPES = { pad: 'A pad', 'clip-over': 'A clip-over spacer', 'slide-in': 'A slide-in spacer', gauge: 'A gauge' };

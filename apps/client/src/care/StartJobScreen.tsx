@@ -18,13 +18,15 @@ import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
+import { SPACE } from '../ui/theme';
 import { TickRow } from '../ui/TickRow';
 import { rightNow, useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
-import { useProcedureQuery } from './jobApi';
+import { useProcedureQuery, useTaughtQuery } from './jobApi';
 import { jobBegun } from './jobsSlice';
 import { PartPick, type PickedPart } from './PartPick';
 import { SchoolPart } from './SchoolPart';
+import { TaughtJobs } from './TaughtScreen';
 
 /** Before a job: the machine, the schools with the hour at which each is done, the surfaces, and what is needed. */
 export function StartJobScreen() {
@@ -184,33 +186,40 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
         </View>
       )}
       {taken.map((machine) => (
-        <Section key={machine.id} title={taken.length > 1 ? machine.name.toUpperCase() : 'PARTS'}>
+        <View key={machine.id} style={{ gap: SPACE.m }}>
           <StackKept
             machineId={machine.id}
             onStack={(layers) => setStacks((old) => ({ ...old, [machine.id]: layers }))}
           />
           <Collision machine={machine} ready={ready} now={now} />
-          {doc.parts.map((part) => {
-            const key = partKey(machine.id, part.id);
-            return (
-              <PartPick
-                key={key}
-                procedure={doc}
-                part={part}
-                machine={machine}
-                value={picked[key]}
-                taken={taken.flatMap(({ id }) =>
-                  id === machine.id ? [] : (picked[partKey(id, part.id)]?.surfaceId ?? []),
-                )}
-                error={
-                  asked && !picked[key] ? 'Choose one that fits, add it, or say that it is not followed.' : undefined
-                }
-                onChange={(one) => setPicked((old) => ({ ...old, [key]: one }))}
-                testID={taken.length > 1 ? `part-${machine.name}-${part.id}` : `part-${part.id}`}
-              />
-            );
-          })}
-        </Section>
+          {doc.parts.length === 0 ? null : (
+            <Section title={taken.length > 1 ? machine.name.toUpperCase() : 'PARTS'}>
+              {doc.parts.map((part) => {
+                const key = partKey(machine.id, part.id);
+                return (
+                  <PartPick
+                    key={key}
+                    procedure={doc}
+                    part={part}
+                    machine={machine}
+                    value={picked[key]}
+                    taken={taken.flatMap(({ id }) =>
+                      id === machine.id ? [] : (picked[partKey(id, part.id)]?.surfaceId ?? []),
+                    )}
+                    error={
+                      asked && !picked[key]
+                        ? 'Choose one that fits, add it, or say that it is not followed.'
+                        : undefined
+                    }
+                    onChange={(one) => setPicked((old) => ({ ...old, [key]: one }))}
+                    testID={taken.length > 1 ? `part-${machine.name}-${part.id}` : `part-${part.id}`}
+                  />
+                );
+              })}
+            </Section>
+          )}
+          <TaughtHere machineId={machine.id} procedureId={procedure.id} />
+        </View>
       ))}
       {doc.choices
         .filter(({ only }) => !only || only.is.includes(choices[only.choice]!))
@@ -256,6 +265,18 @@ function StackKept({ machineId, onStack }: { machineId: string; onStack: (layers
     if (stack) keep(stack.layers.filter(({ slot }) => slot !== 'film'));
   }, [stack]);
   return null;
+}
+
+/** What the same job taught on another machine of the model. */
+function TaughtHere({ machineId, procedureId }: { machineId: string; procedureId: string }) {
+  const { data } = useTaughtQuery({ id: machineId });
+  const jobs = data?.jobs.filter((job) => job.procedureId === procedureId) ?? [];
+  if (jobs.length === 0) return null;
+  return (
+    <Section title="WHAT IT TAUGHT ON OTHERS OF ITS MODEL" testID="taught-here">
+      <TaughtJobs jobs={jobs} />
+    </Section>
+  );
 }
 
 /** What to buy, fetch and lay ready before it begins. */

@@ -3,4 +3,11 @@ import { endpointsOf } from '../api/endpoints';
 
 export const jobApi = endpointsOf(jobOperations);
 
-export const { useProceduresQuery, useProcedureQuery, useSaveProcedureMutation, useJobsQuery, useJobQuery } = jobApi;
+export const {
+  useProceduresQuery,
+  useProcedureQuery,
+  useSaveProcedureMutation,
+  useJobsQuery,
+  useJobQuery,
+  useTaughtQuery,
+} = jobApi;

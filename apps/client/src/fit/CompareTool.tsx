@@ -1,9 +1,8 @@
 import type { ToolInputs } from '@even-bed/core';
-import { HELD, LOOK_LEVELS, type Held } from '@even-bed/core/level/compareMethods';
-import { alsoWords, compareWords, heldWords } from '@even-bed/words/tool';
+import { COMPARE_READS, HELD, LOOK_LEVELS, type CompareReads, type Held } from '@even-bed/core/level/compareMethods';
+import { alsoWords, apartWords, compareWords, heldWords } from '@even-bed/words/tool';
 import { Choice } from '../ui/Choice';
 import { Figure } from '../ui/Figure';
-import { signedLength } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
@@ -18,6 +17,15 @@ import { ToolPage } from './ToolPage';
 import { useToolForm } from './useToolForm';
 import { useWorked } from './useWorked';
 
+const READS: Record<CompareReads, { name: string; each: string; unit: string }> = {
+  length: { name: 'a length', each: 'Of each until a look', unit: 'mm' },
+  time: { name: 'a time', each: 'Of each until a look', unit: 'min' },
+  held: { name: 'held or not', each: 'Tries of each until a look', unit: 'points' },
+};
+/** What is more is marked, so that nobody reads a difference the wrong way round. */
+const signed = (difference: number, reads: CompareReads) =>
+  `${difference > 0 ? '+' : ''}${apartWords(difference, reads, currentManner())}`;
+
 const work = (input: ToolInputs['compare']) => summer().compare(input);
 
 /** Two ways compared by a rule that stands before the first reading: what differs, how surely, and what was compared besides. */
@@ -27,6 +35,7 @@ export function CompareTool() {
   const answer = worked.kind === 'done' ? worked.result : null;
   const differs = tool.form.differs as unknown as Held[];
   const also = answer ? alsoWords(answer.also) : null;
+  const reads = (tool.form.reads as CompareReads | undefined) ?? 'length';
   const looks = Number(tool.form.looks) as keyof typeof LOOK_LEVELS;
   return (
     <ToolPage
@@ -41,12 +50,14 @@ export function CompareTool() {
             {answer.difference !== null && answer.interval ? (
               <>
                 <Figure
-                  label="The second less the first"
-                  value={signedLength(answer.difference, 3)}
+                  label={
+                    answer.reads === 'held' ? 'The second less the first, of a hundred' : 'The second less the first'
+                  }
+                  value={signed(answer.difference, answer.reads)}
                   testID="compare-difference"
                 />
                 <Words size="lead" testID="compare-interval">
-                  {`It lies between ${signedLength(answer.interval.low, 3)} and ${signedLength(answer.interval.high, 3)}, as surely as the rule asks.`}
+                  {`It lies between ${signed(answer.interval.low, answer.reads)} and ${signed(answer.interval.high, answer.reads)}, as surely as the rule asks.`}
                 </Words>
               </>
             ) : null}
@@ -56,7 +67,7 @@ export function CompareTool() {
               </Notice>
             ) : null}
             {answer.wouldShow !== null ? (
-              <Words testID="compare-more">{`By the scatter so far about ${answer.wouldShow} of each would show a difference that matters, four times in five.`}</Words>
+              <Words testID="compare-more">{`By what was read so far about ${answer.wouldShow} of each would show a difference that matters, four times in five.`}</Words>
             ) : null}
           </>
         ) : (
@@ -68,10 +79,17 @@ export function CompareTool() {
         <ToolField tool={tool} path="first" label="The first" />
         <ToolField tool={tool} path="second" label="The second" />
       </FieldRow>
+      <Choice
+        label="What is read of each"
+        options={COMPARE_READS.map((value) => ({ value, label: READS[value].name }))}
+        value={reads}
+        onChange={(value) => tool.set('reads', value)}
+        testID="compare-reads"
+      />
       <Section title="THE RULE, BEFORE THE FIRST READING">
         <FieldRow>
-          <ToolField tool={tool} path="each" label="Of each until a look" />
-          <ToolField tool={tool} path="matters" label="Matters from" unit="mm" />
+          <ToolField tool={tool} path="each" label={READS[reads].each} />
+          <ToolField tool={tool} path="matters" label="Matters from" unit={READS[reads].unit} />
         </FieldRow>
         <Choice
           label="Looks at most"
@@ -107,18 +125,45 @@ export function CompareTool() {
           testID="compare-about"
         />
       </Section>
-      {(['a', 'b'] as const).map((list) => (
-        <RowList
-          key={list}
-          title={`READINGS OF ${(list === 'a' ? tool.form.first : tool.form.second).toUpperCase()}`}
-          one="reading"
-          count={tool.form[list].length}
-          onAdd={() => tool.addTo(list, { reading: '' })}
-          onRemove={(i) => tool.removeFrom(list, i)}
-          testID={`readings-${list}`}
-          render={(i) => <ToolField tool={tool} path={`${list}.${i}.reading`} label={`Reading ${i + 1}`} unit="mm" />}
-        />
-      ))}
+      {(['a', 'b'] as const).map((list) => {
+        const of = `OF ${(list === 'a' ? tool.form.first : tool.form.second).toUpperCase()}`;
+        const held = list === 'a' ? 'heldA' : 'heldB';
+        return reads === 'held' ? (
+          <RowList
+            key={held}
+            title={`HELD, ${of}`}
+            one="count"
+            count={tool.count(held)}
+            onAdd={() => tool.addTo(held, { held: '', of: '' })}
+            onRemove={(i) => tool.removeFrom(held, i)}
+            testID={`readings-${held}`}
+            render={(i) => (
+              <FieldRow>
+                <ToolField tool={tool} path={`${held}.${i}.held`} label="Held" />
+                <ToolField tool={tool} path={`${held}.${i}.of`} label="Of so many" />
+              </FieldRow>
+            )}
+          />
+        ) : (
+          <RowList
+            key={list}
+            title={`READINGS ${of}`}
+            one="reading"
+            count={tool.count(list)}
+            onAdd={() => tool.addTo(list, { reading: '' })}
+            onRemove={(i) => tool.removeFrom(list, i)}
+            testID={`readings-${list}`}
+            render={(i) => (
+              <ToolField
+                tool={tool}
+                path={`${list}.${i}.reading`}
+                label={`Reading ${i + 1}`}
+                unit={READS[reads].unit}
+              />
+            )}
+          />
+        );
+      })}
     </ToolPage>
   );
 }

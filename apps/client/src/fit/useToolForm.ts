@@ -1,6 +1,6 @@
 import type { ToolId, ToolInputs } from '@even-bed/core';
 import { useLocalSearchParams } from 'expo-router';
-import { use, useEffect, useMemo, useState } from 'react';
+import { use, useEffect, useMemo, useRef, useState } from 'react';
 import { loadSchemas } from '../api/loadSchemas';
 import { deviceStore } from '../offline/deviceStore';
 import { usePlanQuery } from './fitApi';
@@ -18,6 +18,8 @@ export interface ToolForm<T extends ToolId> {
   field: (path: string) => { value: string; onChange: (text: string) => void; error?: string };
   set: (path: string, value: unknown) => void;
   fill: (part: Partial<Typed<ToolInputs[T]>>) => void;
+  /** How many rows a list has; none where the form is older than the list. */
+  count: (path: string) => number;
   addTo: (path: string, row: object) => void;
   removeFrom: (path: string, index: number) => void;
   startAnew: () => void;
@@ -33,6 +35,9 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
   const [ready, setReady] = useState(false);
   const { data: plan } = usePlanQuery({ id: planId ?? '' }, { skip: !planId });
   const asked = JSON.stringify(params);
+  /** The plan, or none, whose form was typed into: what is read late never goes over it. */
+  const typedInto = useRef<string | null>(null);
+  const own = planId ?? '';
 
   useEffect(() => {
     let current = true;
@@ -46,13 +51,13 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
     };
     void begin().then((first) => {
       if (!current || first === null) return;
-      setForm(first);
+      if (typedInto.current !== own) setForm(first);
       setReady(true);
     });
     return () => {
       current = false;
     };
-  }, [tool, planId, plan, asked]);
+  }, [tool, planId, plan, asked, own]);
   useEffect(() => {
     if (ready && !planId) void deviceStore.set('tool', keptAs(tool), form);
   }, [ready, planId, tool, form]);
@@ -62,7 +67,11 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
     [TOOL_SCHEMAS, validate, tool, form],
   );
   const faults = read.ok ? {} : read.fields;
-  const set = (path: string, value: unknown) => setForm((old) => withValue(old, path, value));
+  const change = (next: (old: Typed<ToolInputs[T]>) => Typed<ToolInputs[T]>) => {
+    typedInto.current = own;
+    setForm(next);
+  };
+  const set = (path: string, value: unknown) => change((old) => withValue(old, path, value));
   const rows = (path: string) => (valueAt(form, path) as object[] | undefined) ?? [];
   return {
     tool,
@@ -76,14 +85,15 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
       return { value: text, onChange: (next) => set(path, next), ...(fault ? { error: fault } : {}) };
     },
     set,
-    fill: (part) => setForm((old) => ({ ...(old as object), ...part }) as Typed<ToolInputs[T]>),
+    fill: (part) => change((old) => ({ ...(old as object), ...part }) as Typed<ToolInputs[T]>),
+    count: (path) => rows(path).length,
     addTo: (path, row) => set(path, [...rows(path), row]),
     removeFrom: (path, index) =>
       set(
         path,
         rows(path).filter((_, i) => i !== index),
       ),
-    startAnew: () => setForm(exampleOf(tool)),
+    startAnew: () => change(() => exampleOf(tool)),
     ready,
   };
 }

@@ -2,7 +2,9 @@ import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
 import { area, length, shortDecimal, size, temperature } from '../ui/formatHeight';
 import { Facts } from '../ui/Facts';
+import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
+import { Words } from '../ui/Words';
 import { FINDING_NAMES } from './findingNames';
 
 /** What the shop has written down of a machine. */
@@ -57,6 +59,9 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
   return (
     <Section title="FACTS" testID="facts" folded={`${machine.model}, ${machine.tag}`}>
       <Facts rows={facts} />
+      <Row href={`/floor/${machine.id}/model`} testID="to-model">
+        <Words>What others of its model taught</Words>
+      </Row>
     </Section>
   );
 }

@@ -209,6 +209,7 @@ test('every operation answers well, and as its description says', async () => {
   await does('takeJobOn', { id: job, eventId: newId() }, { body: { event } });
   await does('job', { id: job });
   await does('jobs', {}, { query: { open: true } });
+  await does('taught', { id: machineId });
 
   const plan = newId();
   const size = {

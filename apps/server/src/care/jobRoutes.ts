@@ -4,6 +4,7 @@ import { pageOf } from '../kernel/page';
 import { notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
 import { addJobEvents, findJob, listJobs, startJob } from './jobStore';
+import { taughtFor } from './taughtStore';
 import { findProcedure, listProcedures, saveProcedure } from './procedureStore';
 
 export const jobRoutes = routesOf(jobOperations, schemas, {
@@ -22,6 +23,7 @@ export const jobRoutes = routesOf(jobOperations, schemas, {
     if (!job) throw notFound('This job');
     return { body: job };
   },
+  taught: async ({ db, params }) => ({ body: await taughtFor(db, params.id) }),
   startJob: async ({ db, params, body, now }) => {
     await startJob(db, params.id, body, now);
     return { body: { begun: true } };

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Surface } from '@even-bed/contract';
+import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Surface, Taught } from '@even-bed/contract';
 import {
   applyRunEvent,
   PROCEDURES,
@@ -90,6 +90,73 @@ async function workTo(jobId: string, stepId: string | null, answers: Record<stri
     await tell(jobId, event).expect(200);
   }
 }
+
+describe('what one machine taught is offered to the next of its model', () => {
+  test('what was fitted and measured, whether home moved, facts and plans, each with where it comes from', async () => {
+    const other = newId();
+    const area = (await shop.api.get('/api/areas').expect(200)).body.items[0].id as string;
+    const { body: mine } = await shop.api.get(`/api/machines/${shop.machineId}`).expect(200);
+    await shop.api
+      .put(`/api/machines/${other}`)
+      .send({
+        ...facts(area, { name: 'Curlew', model: ` ${(mine.model as string).toUpperCase()} ` }),
+        version: 0,
+        at: NOW,
+      })
+      .expect(200);
+    const nothing = { facts: [], jobs: [], plans: [] };
+    const taught = async (id: string) => (await shop.api.get(`/api/machines/${id}/taught`).expect(200)).body as Taught;
+    expect((await taught(other)).jobs).toEqual([]);
+    expect((await taught(other)).facts).toEqual([
+      { machineId: shop.machineId, machineName: mine.name, platformKey: null, threads: ['M4'] },
+    ]);
+
+    const glass = await surface('glass', 'G-001');
+    const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'clips', kind: 'float' } });
+    await workTo(id, 'clips');
+    const { at } = stateOf(await job(id));
+    // A clip is hit first: its height is written down, and it is laid lower.
+    await tell(id, { kind: 'cant', stepId: at!, way: 0, note: '', at: ++shop.clock.now }).expect(200);
+    await workTo(id, null);
+    const size = {
+      ...{ plate: { width: 235, depth: 235 }, print: { x: 5, y: 5, width: 225, depth: 225 } },
+      ...{ piece: { width: 230, depth: 230 }, notches: [], keepOuts: [] },
+    };
+    const plan = { machineId: shop.machineId, tool: 'size', title: 'A pane', input: size, at: NOW };
+    await shop.api.put(`/api/plans/${newId()}`).send(plan).expect(200);
+
+    const { jobs, plans } = await taught(other);
+    expect(jobs).toHaveLength(1);
+    expect(jobs[0]).toMatchObject({ jobId: id, title: 'Mount glass', machineName: mine.name, homeMoved: false });
+    expect(jobs[0]!.fitted).toEqual([expect.objectContaining({ tag: 'G-001', width: 235, depth: 235 })]);
+    expect(jobs[0]!.readings.map(({ label }) => label)).toEqual(['Clip above the plate']);
+    expect(plans).toEqual([expect.objectContaining({ title: 'A pane', machineName: mine.name })]);
+    // A machine teaches others, not itself; another model nothing.
+    expect((await taught(shop.machineId)).jobs).toEqual([]);
+    const third = newId();
+    await shop.api
+      .put(`/api/machines/${third}`)
+      .send({ ...facts(area, { name: 'Knot', model: 'of its own' }), version: 0, at: NOW })
+      .expect(200);
+    expect(await taught(third)).toEqual(nothing);
+    await shop.api.get(`/api/machines/${newId()}/taught`).expect(404);
+  });
+
+  test('a job that is under way, or was given up, teaches nothing yet', async () => {
+    const other = newId();
+    const area = (await shop.api.get('/api/areas').expect(200)).body.items[0].id as string;
+    const { body: mine } = await shop.api.get(`/api/machines/${shop.machineId}`).expect(200);
+    await shop.api
+      .put(`/api/machines/${other}`)
+      .send({ ...facts(area, { name: 'Curlew', model: mine.model }), version: 0, at: NOW })
+      .expect(200);
+    const id = await begin('mount-glass');
+    await workTo(id, 'clean');
+    await tell(id, { kind: 'stopped', stepId: 'clean', why: 'no pane', at: ++shop.clock.now }).expect(200);
+    await begin('cut-glass');
+    expect((await shop.api.get(`/api/machines/${other}/taught`).expect(200)).body.jobs).toEqual([]);
+  });
+});
 
 test('the jobs that ship are there to begin with', async () => {
   const { body } = await shop.api.get('/api/procedures').expect(200);
@@ -266,7 +333,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     test('a pad that a job laid is lifted again, and what it measured is forgotten', async () => {
       const glass = await surface('glass', 'S-003');
       const before = (await look(glass)).thickness;
-      const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } });
+      const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad', kind: 'float' } });
       await workTo(id, null);
       expect((await look(glass)).thickness).not.toBe(before);
       await undoAll(id);
@@ -277,7 +344,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
 
     test('what was measured again since stays as it was measured', async () => {
       const glass = await surface('glass', 'S-003');
-      const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } });
+      const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad', kind: 'float' } });
       await workTo(id, null);
       const { version, tag, kindId } = await fullSurface(glass);
       await shop.api
@@ -381,7 +448,7 @@ describe('a base and a sheet, from the old surface to levelled', () => {
 
   test('a pane on a pad leaves the pad in the stack, as thick as it was measured', async () => {
     const glass = await surface('glass', 'S-003');
-    const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } });
+    const id = await begin('mount-glass', { parts: { glass }, choices: { way: 'pad', kind: 'float' } });
     const one = await workTo(id, null);
     const { readings } = stateOf(one);
     const { body } = await shop.api.get(`/api/machines/${shop.machineId}/stack`).expect(200);
@@ -649,7 +716,7 @@ describe('plain layers follow the hands', () => {
 
   test('a pad goes with the pane that is taken off, and comes back when that is undone', async () => {
     const glass = await surface('glass', 'S-003');
-    await workTo(await begin('mount-glass', { parts: { glass }, choices: { way: 'pad' } }), null);
+    await workTo(await begin('mount-glass', { parts: { glass }, choices: { way: 'pad', kind: 'float' } }), null);
     expect(await plain()).toHaveLength(1);
     const id = await begin('remove-old-surface', { parts: { old: glass } });
     await workTo(id, null);

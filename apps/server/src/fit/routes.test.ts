@@ -44,6 +44,41 @@ describe('a plan', () => {
     expect(body.items[0].text).toContain('Dunlin, planned: Under the bed. 1.1 mm too tall');
   });
 
+  test('two compared by counts or times: read with a comma, more held than tried refused at its field', async () => {
+    const rule = { first: 'bare', second: 'glued', about: null, differs: [], each: '10', looks: 1 };
+    const counts = (held: unknown) => ({
+      ...rule,
+      ...{
+        reads: 'held',
+        matters: '20',
+        heldA: [{ held: '3', of: '10' }],
+        heldB: [{ held, of: 10 }],
+        a: [{ reading: 'x' }],
+      },
+    });
+    const asked = (input: object, id = newId()) =>
+      keep(id, plan({ tool: 'compare', input: input as PlanWrite['input'] }));
+    const kept = async (input: object) => {
+      const id = newId();
+      await asked(input, id).expect(200);
+      return (await shop.api.get(`/api/plans/${id}`).expect(200)).body as Plan;
+    };
+    const body = await kept(counts(10));
+    expect(body.sentence).toBe('Glued held in 100 %, bare in 30 %: more than chance does. It ends here.');
+    expect(body.input).toMatchObject({ a: [], b: [], heldB: [{ held: 10, of: 10 }] });
+    const refused = await asked(counts(11)).expect(422);
+    expect(refused.body.error.fields).toEqual({ 'input.heldB.0.held': 'More held than were tried: 10.' });
+    const times = (minutes: unknown[]) => minutes.map((reading) => ({ reading }));
+    const timed = await kept({
+      ...rule,
+      ...{ reads: 'time', matters: '5', each: 4, a: times(['12,5', 14, 13, 15]), b: times([31, 30.5, 29, 33]) },
+    });
+    expect(timed.sentence).toBe('With glued it takes 17.3 min more than with bare. It ends here.');
+    // As it was kept before anything but lengths was read.
+    const old = await kept({ ...rule, matters: 0.03, a: times([0.2, 0.21]), b: [] });
+    expect(old.input).toMatchObject({ reads: 'length', heldA: [], heldB: [] });
+  });
+
   test('reads in the units of today, in lists and in the book; one from before keeps its sentence', async () => {
     const [id, old] = [newId(), newId()];
     await keep(id, plan()).expect(200);

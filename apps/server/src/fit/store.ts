@@ -100,7 +100,7 @@ const sentenceOf = ({ tool, answer, sentence }: PlanRow, reader: Reader): string
 /** Plans that stand, the latest first; each says what was answered in the shop's units of today. */
 export async function listPlans(
   db: Knex,
-  { id, machineId, ...page }: PlanFilter & PageAsk & { id?: string },
+  { id, machineId, machineIds, ...page }: PlanFilter & PageAsk & { id?: string; machineIds?: readonly string[] },
 ): Promise<Page<Plan>> {
   const query = db('plans as l')
     .leftJoin('people as p', 'p.id', 'l.person_id')
@@ -109,6 +109,7 @@ export async function listPlans(
   latestFirst(query, { at: 'l.at', id: 'l.id' }, page);
   if (id !== undefined) void query.where('l.id', id);
   if (machineId !== undefined) void query.where('l.machine_id', machineId);
+  if (machineIds !== undefined) void query.whereIn('l.machine_id', machineIds);
   const reader = await shopSettings(db);
   const rows = (await query) as (PlanRow & { person_name: string | null })[];
   const found = rows.map((row) => ({

@@ -106,6 +106,30 @@ export async function findMachine(db: Knex, id: string): Promise<Machine | null>
   return machineOf(row, await db<AdjusterRow>('adjusters').where({ machine_id: id }).orderBy('position'));
 }
 
+/** Other machines of the same model and family, in capitals or not; by name. */
+export async function sameModel(db: Knex, { id, model, family }: Machine): Promise<Machine[]> {
+  const rows = await db<MachineRow>('machines')
+    .whereRaw('lower(trim(model)) = ?', [model.trim().toLowerCase()])
+    .where({ family })
+    .whereNot({ id })
+    .orderBy('name')
+    .limit(MOST_ALIKE);
+  const adjusters = await db<AdjusterRow>('adjusters')
+    .whereIn(
+      'machine_id',
+      rows.map((row) => row.id),
+    )
+    .orderBy(['machine_id', 'position']);
+  return rows.map((row) =>
+    machineOf(
+      row,
+      adjusters.filter(({ machine_id }) => machine_id === row.id),
+    ),
+  );
+}
+/** More machines of one model teach nothing more. */
+const MOST_ALIKE = 50;
+
 /** All machines with their rule, last finished check and check under way, by area and name. */
 export async function listMachines(db: Knex, id?: string): Promise<MachineOverview[]> {
   const query = db('machines as m')

@@ -1,5 +1,5 @@
 import type { Page } from '../kit/fields';
-import type { Job, JobEntry, ProcedureEntry, ProcedureRecord } from './jobs';
+import type { Job, JobEntry, ProcedureEntry, ProcedureRecord, Taught } from './jobs';
 import { operations } from '../kit/operation';
 
 export interface JobAnswers {
@@ -10,6 +10,7 @@ export interface JobAnswers {
   job: Job;
   startJob: { begun: boolean };
   takeJobOn: { taken: boolean };
+  taught: Taught;
 }
 
 export const jobOperations = operations<typeof import('./jobs'), JobAnswers>()('care', {
@@ -60,6 +61,14 @@ export const jobOperations = operations<typeof import('./jobs'), JobAnswers>()('
     summary: 'One job with its procedure and all its events',
     answers: 'The job.',
     shows: ['Job'],
+  },
+  taught: {
+    method: 'get',
+    path: '/machines/:id/taught',
+    access: 'looker',
+    summary: 'What other machines of its model taught',
+    answers: 'facts, jobs with what they fitted and measured, and plans, each with the machine that it comes from.',
+    shows: ['Job', 'Machine', 'Plan'],
   },
   startJob: {
     method: 'put',

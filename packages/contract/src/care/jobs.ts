@@ -1,4 +1,5 @@
-import type { FoundLayer, Procedure, RunEvent, Side } from '@even-bed/core';
+import type { FoundLayer, Procedure, RunEvent, Side, ToolId } from '@even-bed/core';
+import type { JobTaught } from '@even-bed/core/care/jobTaught';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
 import { PICTURES } from '@even-bed/core/care/procedure';
 import { ABRASIVES, SOLVENTS, TOOLS } from '@even-bed/core/fit/compatibility';
@@ -74,6 +75,32 @@ export interface JobEntry {
   steps: number;
   /** Jobs begun for several machines at once share it; null: this machine alone. */
   together: string | null;
+}
+
+/** What other machines of a model taught, each with where it comes from. */
+export interface Taught {
+  facts: { machineId: string; machineName: string; platformKey: number | null; threads: string[] }[];
+  /** Jobs that were finished there, the latest of each kind on each machine, the latest first. */
+  jobs: (JobTaught & {
+    jobId: string;
+    procedureId: string;
+    title: string;
+    machineId: string;
+    machineName: string;
+    endedAt: number;
+    /** What was fitted from the rack. Sizes in mm; thickness null: not measured. */
+    fitted: { tag: string; kind: string; width: number; depth: number; thickness: number | null }[];
+  })[];
+  /** Plans that stand, the latest first. */
+  plans: {
+    planId: string;
+    tool: ToolId;
+    title: string;
+    sentence: string;
+    machineId: string;
+    machineName: string;
+    at: number;
+  }[];
 }
 
 /** A job with all that is needed to go on with it anywhere, also without a signal. */
@@ -188,6 +215,7 @@ const step = Joi.object({
         least: numberField('At least', { min: -1e5, max: 1e5 }),
         most: numberField('At most', { min: -1e5, max: 1e5 }),
         optional: Joi.boolean().valid(true).label('May be left out'),
+        teaches: Joi.boolean().valid(true).label('Of the machine itself'),
         options: Joi.array()
           .items(
             Joi.object({

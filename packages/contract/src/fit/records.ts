@@ -5,7 +5,7 @@ import { MATERIALS } from '@even-bed/core/fit/materials';
 import { METALS } from '@even-bed/core/fit/inductiveProbe';
 import { TOOLS } from '@even-bed/core/fit/toolInputs';
 import { WASHERS } from '@even-bed/core/fit/washers';
-import { HELD } from '@even-bed/core/level/compareMethods';
+import { COMPARE_READS, HELD, type CompareReads } from '@even-bed/core/level/compareMethods';
 import { RESIN_WAYS } from '@even-bed/core/level/gapBudget';
 import Joi from 'joi';
 import { idField, lengthField, nameField, numberField, record, timeField } from '../kit/fields';
@@ -269,17 +269,57 @@ const gap = Joi.object({
     .label('Printed on supports'),
 });
 
-const reading = Joi.object({ reading: lengthField('Reading', { min: -1000, max: 1000 }).required() });
+/** What is asked by what a comparison reads of each way; of what is not read nothing is kept. */
+const byReads = (label: string, by: Partial<Record<CompareReads, Joi.Schema>>) =>
+  Joi.any()
+    .when('reads', {
+      switch: COMPARE_READS.map((reads) => ({
+        is: reads,
+        then:
+          by[reads] ??
+          Joi.any()
+            .custom(() => [])
+            .default([]),
+      })),
+    })
+    .label(label);
+const rows = (label: string, row: Joi.PartialSchemaMap) =>
+  Joi.array().items(Joi.object(row)).max(200).default([]).label(label);
+const readings = (label: string) =>
+  byReads(label, {
+    length: rows(label, { reading: lengthField('Reading', { min: -1000, max: 1000 }).required() }),
+    time: rows(label, { reading: numberField('Minutes', { min: 0, max: 100_000 }).required() }),
+  });
+const counts = (label: string) =>
+  byReads(label, {
+    held: rows(label, {
+      of: numberField('Tries', { min: 1, max: 1000, whole: true }).required(),
+      held: numberField('Held', { min: 0, max: 1000, whole: true })
+        .custom((held: number, helpers) => {
+          const { of } = helpers.state.ancestors[0] as { of: unknown };
+          return held > Number(of) ? helpers.error('count.most', { of }) : held;
+        })
+        .messages({ 'count.most': 'More held than were tried: {#of}.' })
+        .required(),
+    }),
+  });
 const compare = Joi.object({
   first: nameField('The first', 40).required(),
   second: nameField('The second', 40).required(),
   about: optional(oneOf(HELD, 'What it is about')),
   differs: Joi.array().items(oneOf(HELD, 'Not the same')).unique().max(HELD.length).default([]).label('Not the same'),
-  a: Joi.array().items(reading).max(200).default([]).label('Readings of the first'),
-  b: Joi.array().items(reading).max(200).default([]).label('Readings of the second'),
-  each: numberField('Readings of each until a look', { min: 2, max: 100, whole: true }).required(),
+  reads: oneOf(COMPARE_READS, 'What is read').default('length'),
+  a: readings('Readings of the first'),
+  b: readings('Readings of the second'),
+  heldA: counts('Counts of the first'),
+  heldB: counts('Counts of the second'),
+  each: numberField('Readings of each until a look', { min: 2, max: 1000, whole: true }).required(),
   looks: numberField('Looks at most', { min: 1, max: 5, whole: true }).required(),
-  matters: lengthField('A difference that matters', { min: 0.0001, max: 100 }).required(),
+  matters: byReads('A difference that matters', {
+    length: lengthField('A difference that matters', { min: 0.0001, max: 100 }).required(),
+    time: numberField('A difference that matters', { min: 0.01, max: 10_000 }).required(),
+    held: numberField('A difference that matters', { min: 1, max: 99 }).required(),
+  }),
 });
 
 /** What each tool may be asked. Lengths as numbers in mm or as people type them. */

@@ -61,6 +61,7 @@ export const HANDS: Record<string, Record<string, Hands>> = {
     'new-base': whichever(off('sheet'), waste('base'), cured('base')),
     move: done(moves),
     'sheet-on': whichever(on('sheet')),
+    'edge-lifts': where({ lifts: off('sheet') }),
     ridges: where({ no: off('sheet') }),
   },
   'fit-flex-on-resin': {

@@ -73,6 +73,8 @@ export interface ProcedureReading {
   where?: { reading: string; over: number };
   /** Where the shop's records say it already. */
   known?: KnownReading;
+  /** Of the machine itself: others of its model are told of it. */
+  teaches?: true;
 }
 
 /** What a reading is called in the records; it is not asked again where they hold it. */

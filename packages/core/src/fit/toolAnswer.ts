@@ -1,5 +1,6 @@
 import { randomLcg } from 'd3-random';
-import { compareMethods, heldEqual, type CompareVerdict, type Held } from '../level/compareMethods';
+import { compareCounts } from '../level/compareCounts';
+import { compareMethods, heldEqual, type CompareReads, type CompareVerdict, type Held } from '../level/compareMethods';
 import { footZero, gapBudget, type FirstGapExpect, type FootZero } from '../level/gapBudget';
 import { compatibility, type CompatAnswer } from './compatibility';
 import { fitCheck } from './fitCheck';
@@ -45,9 +46,13 @@ export interface ToolAnswers {
     foot: Pick<FootZero, 'verdict' | 'jog' | 'more'> | null;
   };
   /** Second less first; null: nothing is known of the scatter. */
+  /** Difference and interval as they are read: mm, minutes, or shares from −1 to 1. */
   compare: {
     first: string;
     second: string;
+    reads: CompareReads;
+    /** How often each came well, where that is counted. */
+    shares: { first: number; second: number } | null;
     verdict: CompareVerdict;
     difference: number | null;
     interval: { low: number; high: number } | null;
@@ -132,18 +137,18 @@ const ANSWERS: { [T in ToolId]: (input: ToolInputs[T]) => ToolAnswers[T] } = {
       foot: foot && { verdict: foot.verdict, jog: foot.jog, more: foot.more },
     };
   },
-  compare: ({ first, second, about, differs, a, b, each, looks, matters }) => {
+  compare: ({ first, second, about, differs, reads, a, b, heldA, heldB, each, looks, matters }) => {
+    const rule = { each, looks };
+    const names = { first, second, reads, also: heldEqual(differs, about).also };
+    if (reads === 'held') {
+      const { shares, apart, verdict, wouldShow } = compareCounts({ a: heldA, b: heldB, rule, matters: matters / 100 });
+      const { difference = null, interval = null } = apart ?? {};
+      return { ...names, shares, verdict, difference, interval, wouldShow };
+    }
     const [one, other] = [a, b].map((list) => list.map(({ reading }) => reading));
     // Always the same ways are drawn: the same question has the same answer.
-    const answer = compareMethods({ a: one!, b: other!, rule: { each, looks }, matters }, randomLcg(SEED));
-    return {
-      first,
-      second,
-      verdict: answer.verdict,
-      difference: answer.welch?.difference ?? null,
-      interval: answer.welch?.interval ?? null,
-      wouldShow: answer.wouldShow,
-      also: heldEqual(differs, about).also,
-    };
+    const { welch, verdict, wouldShow } = compareMethods({ a: one!, b: other!, rule, matters }, randomLcg(SEED));
+    const { difference = null, interval = null } = welch ?? {};
+    return { ...names, shares: null, verdict, difference, interval, wouldShow };
   },
 };

@@ -8,7 +8,8 @@ import type { SpacerAsk } from './spacerSolid';
 import type { StackChangeInput } from './stackChange';
 import type { TopClearanceInput } from './topClearance';
 import type { UnderbedInput } from './underbedClearance';
-import type { Held, StopRule } from '../level/compareMethods';
+import type { Count } from '../level/compareCounts';
+import type { CompareReads, Held, StopRule } from '../level/compareMethods';
 import { USUAL_GIVES, type GapBudgetAsk, type ResinWay } from '../level/gapBudget';
 import { gaugeOf } from '../level/gauge';
 import { washersFor } from './washers';
@@ -90,10 +91,17 @@ export interface ToolInputs {
     about: Held | null;
     /** What was not the same in both. */
     differs: Held[];
+    /** What is read of each: a length in mm, a time in minutes, or how many of so many tries came well. */
+    reads: CompareReads;
+    /** Lengths or times; none where counts are read. */
     a: { reading: number }[];
     b: { reading: number }[];
+    /** Counts as they came in; none where lengths or times are read. */
+    heldA: Count[];
+    heldB: Count[];
     each: number;
     looks: StopRule['looks'];
+    /** In mm, in minutes, or in points of a hundred. */
     matters: number;
   };
 }

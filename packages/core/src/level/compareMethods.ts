@@ -151,6 +151,10 @@ function dealsOf(first: number, second: number, random: () => number): Uint32Arr
   return deals;
 }
 
+/** What a comparison reads of each way. */
+export const COMPARE_READS = ['length', 'time', 'held'] as const;
+export type CompareReads = (typeof COMPARE_READS)[number];
+
 /** When is looked, fixed before it begins: after every so many of each, so often at most. */
 export interface StopRule {
   each: number;

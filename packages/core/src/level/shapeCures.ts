@@ -9,7 +9,8 @@ import { thinMap } from './thinMap';
 
 /**
  * mount: take it as it is · under-bed, under-sheet: look there first · shim: strips of tape · ease: bend it straight · map: let
- * the machine follow its map · glass-pad: a pane on a pad that conducts · glass-clips: a pane laid on · lap: rub it flat
+ * the machine follow its map · glass-pad: a pane on a pad that conducts · glass-clips: a pane laid on · lap: rub it flat ·
+ * machinist: have it ground flat, at a price
  */
 export const CURES = [
   'mount',
@@ -21,6 +22,7 @@ export const CURES = [
   'glass-pad',
   'glass-clips',
   'lap',
+  'machinist',
 ] as const;
 export type CureId = (typeof CURES)[number];
 
@@ -36,6 +38,8 @@ export type CureNeed =
   | 'air-gap'
   /** Sinks bonding, and a re-level with home moved: it is thicker. */
   | 'stack-changes'
+  /** What it costs, and how much comes off, is asked before it is given away. */
+  | 'price'
   /** Its probe must see through what is laid on, or another way of finding zero. */
   | 'compensation'
   | 'measure-tape';
@@ -154,6 +158,8 @@ export function shapeCures(ask: ShapeCuresAsk): { shape: BedShape; flatness: num
     family === 'resin'
       ? cure('lap', reference, ['prove-reference'], reference !== null && !gains(reference) ? 'no-gain' : null)
       : cure('lap', null, [], 'not-this-family'),
+    // How flat it comes back is what was ordered: nothing here says it.
+    cure('machinist', null, ['price'], before > aim ? null : 'no-gain'),
   ];
   return {
     shape,
@@ -181,6 +187,7 @@ const WORK: readonly CureId[] = [
   'glass-clips',
   'lap',
   'ease',
+  'machinist',
 ];
 
 /** What is left when the bow along the direction that bends easiest is taken out but for what hands leave of it, mm. */

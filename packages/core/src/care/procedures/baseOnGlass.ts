@@ -132,7 +132,7 @@ export const baseOnGlass: Procedure = {
       only: { choice: 'pane', is: ['clips'] },
       cautions: ['glass', 'dust'],
       picture: 'proud-clip',
-      readings: [{ id: 'height', label: 'Highest clip above the pane', unit: 'mm', min: 0, max: 20 }],
+      readings: [{ id: 'height', label: 'Highest clip above the pane', unit: 'mm', min: 0, max: 20, teaches: true }],
       sum: 'top',
       takes: { height: 'clips.height', base: 'measure.base', sheet: 'measure.sheet' },
       cant: [{ label: 'It stands proud and can’t be ground', to: STOPPED }],

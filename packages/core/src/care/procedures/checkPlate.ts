@@ -178,7 +178,7 @@ export const checkPlate: Procedure = {
       id: 'cure-shape',
       title: 'Choose the cure',
       doing:
-        'A build plate: shim a dip, mount on glass instead, or accept a small bow if the machine maps it. A platform without a bed under it: lap it. Both can be eased straight, with the heater off them.',
+        'A build plate: shim a dip, mount on glass instead, or accept a small bow if the machine maps it. A platform without a bed under it: lap it. Both can be eased straight, with the heater off them, or ground flat by a machinist: ask the price first, a new one may cost less.',
       phase: 'cure',
       cautions: ['bend'],
       ask: {
@@ -188,6 +188,7 @@ export const checkPlate: Procedure = {
           { id: 'shim', label: 'shim it', to: 'shim-gate', family: 'filament' },
           { id: 'ease', label: 'ease it straight', to: 'ease-gate' },
           { id: 'lap', label: 'lap it', to: 'lap', family: 'resin' },
+          { id: 'machinist', label: 'a machinist grinds it flat', to: 'machinist' },
           { id: 'glass', label: 'mount on glass, or replace it', to: STOPPED, family: 'filament' },
           { id: 'replace', label: 'replace it', to: STOPPED, family: 'resin' },
         ],
@@ -254,6 +255,18 @@ export const checkPlate: Procedure = {
       cautions: ['resin'],
       cant: [{ label: 'There is no glass or granite to lap on', to: 'cure-shape' }],
       next: 'along-left',
+    },
+    {
+      id: 'machinist',
+      title: 'To a machinist',
+      doing:
+        'Off the machine, heater and wiring off it. Ask for the price, for flat within the aim, and how much comes off: it comes back thinner. Then the stack is summed and home set anew.',
+      why: 'Thinner by what was ground off, home stands too high: it prints on air.',
+      phase: 'cure',
+      cautions: ['mains'],
+      cant: [{ label: 'It costs more than a new one', to: STOPPED }],
+      next: STOPPED,
+      effects: [{ kind: 'book', text: 'The plate goes to a machinist to be ground flat.' }],
     },
     {
       id: 'mark',

@@ -1,5 +1,15 @@
 import { DONE, STOPPED, type Procedure, type ProcedureStep, type SchoolChoice, type StackLayerAsk } from '../procedure';
-import { addUp, exposeStrip, moveTripPoint, printSpacer, sumAgain, tornLiner } from './commonSteps';
+import {
+  addUp,
+  ALCOHOL,
+  ALCOHOL_SAYS,
+  dryByClock,
+  exposeStrip,
+  moveTripPoint,
+  printSpacer,
+  sumAgain,
+  tornLiner,
+} from './commonSteps';
 
 const LAYERS: StackLayerAsk[] = [
   { slot: 'base', reading: 'measure.magnet', part: 'magnet' },
@@ -117,6 +127,7 @@ export const fitFlexOnResin: Procedure = {
   ],
   choices: [
     REHEARSAL,
+    ALCOHOL,
     {
       id: 'abrade',
       question: 'Abrade the platform first',
@@ -235,23 +246,59 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'degrease',
       title: 'Degrease',
-      doing: 'Alcohol, a fresh towel each time, until it stays white. Let it dry wholly. Mark the front of both.',
+      doing: 'A fresh towel each time, until it stays white. Let it dry wholly. Mark the front of both.',
       phase: 'prepare',
+      byChoice: ALCOHOL_SAYS,
       cautions: ['solvent'],
       readings: [{ id: 'wipes', label: 'Wipes', unit: 'wipes', min: 1, max: 30, optional: true }],
       branches: [{ reading: 'wipes', over: 10, to: 'scrape' }],
       cant: [{ label: 'The towel never stays white', to: 'scrape' }],
-      next: 'ready',
+      next: 'dry-by-clock',
     },
+    dryByClock('prepare', 'ready'),
     {
       id: 'ready',
       title: 'Before the liner comes off',
       doing: 'Platform face up on a flat table. Roller, needle and tape within reach. From now on hands are full.',
       phase: 'prepare',
       cautions: ['once'],
-      gate: { checks: ['Rehearsed with nothing touching, platform dry, fronts marked?'] },
-      cant: [{ label: 'It was not rehearsed', to: 'print-dummy' }],
+      gate: {
+        checks: [
+          'Rehearsed with nothing touching, platform dry, fronts marked; seen slantwise to a lamp dull all over, no rim of a dent standing up?',
+        ],
+      },
+      cant: [
+        { label: 'It was not rehearsed', to: 'print-dummy' },
+        { label: 'It shines in places', to: 'scuff-rest' },
+        { label: 'A dent or a gouge', to: 'dent' },
+      ],
       next: 'strip',
+    },
+    {
+      id: 'scuff-rest',
+      title: 'Scuff what shines',
+      doing: '120 or 220 grit over what still shines, and on into the dull, wet or under extraction.',
+      why: 'The bond lets go first where it has no tooth.',
+      phase: 'prepare',
+      cautions: ['dust', 'resin'],
+      sum: 'together',
+      about: 'platform',
+      uses: { abrasive: 'coarse-grit' },
+      cant: [{ label: 'The paper does not reach it: it lies low', to: STOPPED }],
+      next: 'degrease',
+      effects: [{ kind: 'work', part: 'platform', work: 'other', note: 'scuffed once more before bonding' }],
+    },
+    {
+      id: 'dent',
+      title: 'A dent is no scuff',
+      doing:
+        'Its rim stands up and holds the magnet off. Take the rim off flush with a flat file, or grit on a block; the hollow may stay. Ruler across it: no light beside it.',
+      phase: 'prepare',
+      cautions: ['dust', 'resin'],
+      photo: true,
+      cant: [{ label: 'Light shows beside it', to: STOPPED }],
+      next: 'degrease',
+      effects: [{ kind: 'work', part: 'platform', work: 'other', note: 'the rim of a dent taken off' }],
     },
     exposeStrip('stick', 'align', false),
     tornLiner('stick'),
@@ -402,7 +449,8 @@ export const fitFlexOnResin: Procedure = {
     {
       id: 'edge',
       title: 'An edge lifts',
-      doing: 'Press it under a clamp with a board for another day. If it lifts again the platform was not clean.',
+      doing:
+        'Press it under a clamp with a board for another day. A corner that the clamp doesn’t reach: a block across it, under the jaw. If it lifts again the platform was not clean.',
       phase: 'cure',
       timer: { name: 'Clamped', least: { seconds: 86_400 } },
       photo: true,

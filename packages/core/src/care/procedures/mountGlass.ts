@@ -43,6 +43,20 @@ export const mountGlass: Procedure = {
       ],
       usual: 'clips',
     },
+    {
+      id: 'kind',
+      question: 'Which glass',
+      options: [
+        {
+          id: 'float',
+          label: 'plain, cut to size',
+          because: 'Flat and cheap, for beds up to about 100 °C; warmed slowly.',
+        },
+        { id: 'borosilicate', label: 'borosilicate', because: 'Bears sudden heat: for beds above 100 °C.' },
+        { id: 'toughened', label: 'toughened', because: 'Bears knocks and heat; bought to size, for it can’t be cut.' },
+      ],
+      usual: 'borosilicate',
+    },
   ],
   phases: [
     { id: 'measure', title: 'Measure and sum' },
@@ -78,6 +92,14 @@ export const mountGlass: Procedure = {
       title: 'Measure the pane',
       doing: 'Thickness with calipers in three places, and the pane against the plate: corners over the adjusters?',
       phase: 'measure',
+      byChoice: {
+        choice: 'kind',
+        says: {
+          float: 'Plain glass: for beds up to about 100 °C, warmed slowly.',
+          borosilicate: 'Borosilicate: for hotter beds too.',
+          toughened: 'Toughened: its size is what it is. It is never cut or drilled.',
+        },
+      },
       cautions: ['glass'],
       readings: [
         {
@@ -91,7 +113,10 @@ export const mountGlass: Procedure = {
       ],
       sum: 'size',
       about: 'glass',
-      cant: [{ label: 'Its corners cover the adjusters', to: 'corners' }],
+      cant: [
+        { label: 'Its corners cover the adjusters: they come off', to: 'corners' },
+        { label: 'They do, and it is toughened: cut, it would burst', to: STOPPED },
+      ],
       next: 'measure-pad',
     },
     {
@@ -99,6 +124,7 @@ export const mountGlass: Procedure = {
       title: 'Knock the corners off',
       doing: 'Score and snap the corners, or grind them wet; round the new edges.',
       phase: 'measure',
+      only: { choice: 'kind', is: ['float', 'borosilicate'] },
       cautions: ['glass', 'dust'],
       gate: { checks: ['Eyes and hands protected, each corner marked on the right side?'] },
       cant: [{ label: 'It cracked', to: STOPPED }],
@@ -181,10 +207,18 @@ export const mountGlass: Procedure = {
     {
       id: 'heads-first',
       title: 'Sink the screw heads first',
-      doing: 'That is the job “Countersink proud screws”. This one waits here.',
+      doing:
+        'Either sink them: the job “Countersink proud screws”; this one waits here. Or lay the pane on a pad thicker than they stand, and move home by as much more: begin again with the pad.',
       phase: 'clean',
       cautions: ['insulate'],
-      cant: [{ label: 'They can’t be sunk', to: STOPPED }],
+      ask: {
+        question: 'Which is it?',
+        answers: [
+          { id: 'sunk', label: 'They are sunk flush', to: 'pane-gate' },
+          { id: 'pad', label: 'a thicker pad: begin again', to: STOPPED },
+        ],
+      },
+      cant: [{ label: 'Neither can be', to: STOPPED }],
       next: 'pane-gate',
     },
     {
@@ -273,7 +307,7 @@ export const mountGlass: Procedure = {
       phase: 'home',
       cautions: ['glass', 'dust'],
       picture: 'proud-clip',
-      readings: [{ id: 'height', label: 'Clip above the plate', unit: 'mm', min: 0, max: 40 }],
+      readings: [{ id: 'height', label: 'Clip above the plate', unit: 'mm', min: 0, max: 40, teaches: true }],
       sum: 'top',
       takes: { height: 'clip-height.height', sheet: 'measure.thickness' },
       cant: [{ label: 'It has to stay', to: STOPPED }],

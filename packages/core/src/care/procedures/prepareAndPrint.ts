@@ -62,12 +62,25 @@ export const prepareSheet: Procedure = {
       phase: 'prepare',
       cautions: ['solvent'],
       picture: 'front-mark',
-      cant: [{ label: 'It smears', to: 'wipe' }],
+      cant: [
+        { label: 'It smears', to: 'wipe' },
+        { label: 'It feels waxy', to: 'waxy' },
+      ],
       next: DONE,
       effects: [
         { kind: 'work', part: 'sheet', work: 'wiped', note: 'prepared before its first print' },
         { kind: 'materials', used: ['alcohol', 'towels'] },
       ],
+    },
+    {
+      id: 'waxy',
+      title: 'It feels waxy',
+      doing: 'Adhesive of the cover film, or a release agent: rub it off with soap and hot water, rinse, let it dry.',
+      why: 'Alcohol only spreads wax about.',
+      phase: 'prepare',
+      cant: [{ label: 'It stays waxy', to: STOPPED }],
+      next: 'wipe',
+      effects: [{ kind: 'work', part: 'sheet', work: 'washed', note: 'wax rubbed off before its first print' }],
     },
   ],
 };

@@ -257,10 +257,11 @@ export const removeOldSurface: Procedure = {
     },
     {
       id: 'stubborn',
-      title: 'Stubborn residue',
+      title: 'Stubborn residue, old glue',
       doing:
-        'On bare metal: acetone on a towel, a small place at a time. On anything with a coat: alcohol and patience.',
+        'A towel wet with it over the place, ten minutes by the clock, then the plastic edge. On bare metal: acetone, a small place at a time. On anything with a coat: alcohol and patience.',
       phase: 'clean',
+      timer: { name: 'Soak under a wet towel', least: { seconds: 600 } },
       cautions: ['solvent'],
       cant: [{ label: 'It stays', to: STOPPED }],
       next: 'towel',

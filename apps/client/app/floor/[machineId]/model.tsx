@@ -1,0 +1,1 @@
+export { TaughtScreen as default } from '../../../src/care/TaughtScreen';
