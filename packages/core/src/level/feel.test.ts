@@ -93,6 +93,11 @@ describe.each([3, 4] as const)('advice by paper and feel, followed to its end on
     expect(unflagged / BEDS).toBeLessThanOrEqual(4 * own);
   });
 
+  test('a screw that turns the other way and jams at the end is not turned without the nozzle lifted', () => {
+    for (const seed of [483, 484, 485])
+      expect(feelToEnd(screwBed({ seed, count, share: [-1] }), TIDY).unflagged).toBe(0);
+  });
+
   test('against turning each by an eighth until it drags: fewer touches, and seldomer wrong', () => {
     const beds = trials(1000, 15);
     const [touches, routine] = [[] as number[], [] as number[]];

@@ -434,15 +434,15 @@ export function nextMove(state: FeelState, within = WITHIN): FeelMove {
     if (travel > (hasAnswered(state, adjuster.id) ? TRAVEL : UNANSWERED))
       return { do: 'stop', why: 'spring-end', adjuster: adjuster.id };
     const raises = riseOf(adjuster, turn.turns) > 0;
-    // Jammed at a screw that has not answered yet: should it turn the other way than is written down, the bed comes up.
-    const blind = lastFeelAt(state, adjuster.id) === 'jammed' && !hasAnswered(state, adjuster.id);
+    // Jammed: should it turn the other way than is written down, or answer late, the bed comes up against the nozzle.
+    const jammed = lastFeelAt(state, adjuster.id) === 'jammed';
     return {
       do: 'turn',
       adjuster: adjuster.id,
       turns: turn.turns,
       raises,
       mayTouch:
-        blind ||
+        jammed ||
         (raises && (!hasAnswered(state, adjuster.id) || astrayOf(state) > ASTRAY_AT_ALL)) ||
         touchAfter(state, turn.index, turn.turns) > TOUCHES,
     };

@@ -25,7 +25,11 @@ export interface Flatness {
   leastSquares: number;
 }
 
-/** A point this far outside the planes lies between them, as a share of the heights' range. */
+/**
+ * A point this far outside the planes lies between them, as a share of the heights' range. Where places lie on each other but
+ * for rounding, a solve through two of them keeps few digits: each pivot without progress widens it, a millionth after a
+ * thousand. What is said holds every point all the same.
+ */
 const TOLERANCE = 1e-12;
 /** Pivots without progress before Bland's rule takes over: it never goes round in a circle. */
 const PATIENCE = 30;
@@ -146,6 +150,7 @@ function zone(u: Float64Array, v: Float64Array, z: Float64Array) {
     const gains = basis.map(({ at, side }) => side * z[at]!);
     const price = [0, 1, 2, 3].map((row) => gains.reduce((sum, gain, k) => sum + gain * inverse[k]![row]!, 0));
     const [c, a, b, h] = price as [number, number, number, number];
+    const slack = TOLERANCE * (1 + still * still);
     const enters = still < PATIENCE ? farthest() : firstOutside();
     if (enters === null)
       return { plane: [a, b, c] as const, half: Math.max(0, h), basis: basis.filter((_, k) => weights[k]! > 1e-11) };
@@ -172,7 +177,7 @@ function zone(u: Float64Array, v: Float64Array, z: Float64Array) {
     best = Math.max(best, reached);
 
     function farthest(): Column | null {
-      let most = h + TOLERANCE;
+      let most = h + slack;
       let found = -1;
       let side: 1 | -1 = 1;
       for (let i = 0; i < n; i++) {
@@ -186,7 +191,7 @@ function zone(u: Float64Array, v: Float64Array, z: Float64Array) {
     function firstOutside(): Column | null {
       for (let i = 0; i < n; i++) {
         const over = z[i]! - a * u[i]! - b * v[i]! - c;
-        if (Math.abs(over) > h + 10 * TOLERANCE) return { at: i, side: over > 0 ? 1 : -1 };
+        if (Math.abs(over) > h + 10 * slack) return { at: i, side: over > 0 ? 1 : -1 };
       }
       return null;
     }

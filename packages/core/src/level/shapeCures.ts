@@ -218,29 +218,31 @@ function easedTo(map: readonly HeightPoint[], before: number): number {
 
 /**
  * What a machine leaves that follows its map in straight lines from reading to reading, mm: an eighth of the largest second
- * difference either way, and twice the scatter that it follows too.
+ * difference of either sign, along both directions, and twice the scatter that it follows too.
  * Source: error of linear interpolation, e.g. G. Dahlquist, Å. Björck, Numerical Methods in Scientific Computing I, §4.2.
  */
 function followedTo(map: readonly HeightPoint[], noise: number): number {
   const grid = gridOf(map);
-  const sagAlong = (lines: readonly (readonly number[])[]) => Math.max(0, ...lines.map(sagOf));
   if (!grid) return 2 * noise;
-  // Between four readings a bed sags along both directions at once: the two add up.
-  const across = sagAlong(grid.heights);
-  const along = sagAlong(grid.xs.map((_, c) => grid.heights.map((row) => row[c]!)));
-  return across + along + 2 * noise;
+  // Between four readings a bed sags along both directions at once; beside a hump it stands up: all of it is left.
+  const lines = [grid.heights, grid.xs.map((_, c) => grid.heights.map((row) => row[c]!))];
+  const sags = lines.flatMap((along) =>
+    ([1, -1] as const).map((sign) => Math.max(0, ...along.map((line) => sagOf(line, sign)))),
+  );
+  return sags.reduce((sum, sag) => sum + sag, 0) + 2 * noise;
 }
 
-/** What a line through readings may miss between them, mm: an eighth of how it bends; where it bends to and fro, all of that. */
-function sagOf(heights: readonly number[]): number {
-  const bends = heights.slice(1, -1).map((z, i) => heights[i]! - 2 * z + heights[i + 2]!);
+/**
+ * What a line through readings may miss between them to one side, mm: an eighth of how it bends that way; where it bends to and
+ * fro, all of that.
+ */
+function sagOf(heights: readonly number[], sign: 1 | -1): number {
+  const bends = heights.slice(1, -1).map((z, i) => sign * (heights[i]! - 2 * z + heights[i + 2]!));
   return bends.reduce((most, bend, i) => {
-    if (bend !== bend) return most;
+    if (!(bend > 0)) return most;
     // A bend with its opposite beside it is narrower than the readings are apart: its top may lie anywhere between.
-    const narrow = [bends[i - 1], bends[i + 1]].some(
-      (next) => next !== undefined && next * bend < 0 && Math.abs(next) > NARROW * Math.abs(bend),
-    );
-    return Math.max(most, Math.abs(bend) / (narrow ? 2 : 8));
+    const narrow = [bends[i - 1], bends[i + 1]].some((next) => next !== undefined && -next > NARROW * bend);
+    return Math.max(most, bend / (narrow ? 2 : 8));
   }, 0);
 }
 

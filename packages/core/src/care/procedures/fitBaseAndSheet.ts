@@ -109,7 +109,7 @@ export const fitBaseAndSheet: Procedure = {
       },
       cant: [{ label: 'It has to wait for another day', to: STOPPED }],
       next: 'measure',
-      effects: [{ kind: 'take-off', part: 'old', place: 'taken off' }],
+      effects: [{ kind: 'take-off', part: 'old', place: 'taken off', answers: ['yes'] }],
     },
     {
       id: 'measure',
