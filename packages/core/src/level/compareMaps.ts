@@ -82,26 +82,26 @@ export function compareMaps({
   }
   const shapeChange = [...fit.residuals];
   // Two readings, each no nearer than its step.
-  const steps = STRIPES * Math.hypot(stepNoise(before.map(({ z }) => z)), stepNoise(after.map(({ z }) => z)));
+  const step = Math.hypot(stepNoise(before.map(({ z }) => z)), stepNoise(after.map(({ z }) => z)));
   const sure = common.map(({ x, y }, i) => {
     const doubt = Math.abs(at(x, y) - straight(x, y));
     return Math.sign(shapeChange[i]!) * Math.max(0, Math.abs(shapeChange[i]!) - doubt);
   });
   // What is told for sure, on the tilt that was found.
   const certain = points.map((point, i) => ({ ...point, z: point.z - shapeChange[i]! + sure[i]! }));
-  const read = describeShape(certain, noise === undefined ? {} : { noise: noise * Math.SQRT2 });
-  const shape = read.noise !== null && read.noise.sd < steps ? describeShape(certain, { noise: steps }) : read;
+  const told = noise === undefined ? undefined : Math.max(noise * Math.SQRT2, STRIPES * step);
+  const shape = describeShape(certain, { noise: told, step });
   const lift = fit.centre.z;
   const { range } = spreadOf(shapeChange);
-  const told = { points, shapeChange, shape, lift, range };
-  if (shape.noise === null) return { ...told, beyond: [], verdict: 'untold' };
+  const found = { points, shapeChange, shape, lift, range };
+  if (shape.noise === null) return { ...found, beyond: [], verdict: 'untold' };
   const limit = ONE_IN_A_HUNDRED.find(([most]) => points.length <= most)![1] * shape.noise.sd;
   const beyond = points
     .map(({ x, y }, i) => ({ x, y, by: shapeChange[i]! }))
     .filter((_, i) => Math.abs(sure[i]!) > limit)
     .sort((p, q) => Math.abs(q.by) - Math.abs(p.by));
   const changed = shape.name !== 'none' || beyond.length > 0;
-  return { ...told, beyond, verdict: changed ? 'changed' : shape.tilt.seen ? 'tilted' : 'same' };
+  return { ...found, beyond, verdict: changed ? 'changed' : shape.tilt.seen ? 'tilted' : 'same' };
 }
 
 /** Whether a place lies within the outline of readings. */

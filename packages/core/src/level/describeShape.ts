@@ -92,20 +92,21 @@ type ShapeTemplate = Without<ShapePart>;
  * Gaussians at the readings' places; bumps as single readings.
  * @param noise standard deviation of one reading, mm; not said, or 0: from the second differences of neighbours, by their median,
  * which a single bump or a smooth shape does not disturb
+ * @param step deviation that the steps of what the heights were made from bring, mm, where their own no longer show it
  * @throws DegenerateInput fewer than 3 readings, all in one line, or not numbers
  * Source: orthogonal matching pursuit, Pati, Rezaiifar, Krishnaprasad, Asilomar 1993; the verdicts are common practice.
  */
 export function describeShape(
   points: readonly HeightPoint[],
-  { noise }: { noise?: number | undefined } = {},
+  { noise, step = 0 }: { noise?: number | undefined; step?: number | undefined } = {},
 ): BedShape {
-  needNumbers('describeShape', { noise: noise ?? 0 });
+  needNumbers('describeShape', { noise: noise ?? 0, step });
   if (noise !== undefined && !(noise >= 0))
     throw new DegenerateInput(`describeShape needs noise of 0 mm or more, got ${noise}`);
   const all = thinMap(points, MOST_READINGS);
   const fit = fitPlane(all);
   // No probe scatters by nothing: one that never showed it says no more than one that was never read twice.
-  const known = !noise ? noiseOfMap(all) : { sd: noise, freedom: Infinity, by: 'told' as const };
+  const known = !noise ? noiseOfMap(all, step) : { sd: noise, freedom: Infinity, by: 'told' as const };
   const extent = extentOf(all);
   const [width, depth] = [extent.x1 - extent.x0, extent.y1 - extent.y0];
   const sd = known?.sd ?? null;
@@ -368,7 +369,7 @@ export const STRIPES = 1.5;
 const FEWEST_DIFFERENCES = 12;
 
 /** Deviation of one reading from the second differences along rows and columns, by their median; null: too few. */
-function noiseOfMap(points: readonly HeightPoint[]): { sd: number; freedom: number; by: 'map' } | null {
+function noiseOfMap(points: readonly HeightPoint[], step: number): { sd: number; freedom: number; by: 'map' } | null {
   const grid = gridOf(points);
   if (!grid) return null;
   const sizes: number[] = [];
@@ -390,6 +391,6 @@ function noiseOfMap(points: readonly HeightPoint[]): { sd: number; freedom: numb
   const median = sizes.sort((p, q) => p - q)[sizes.length >> 1]!;
   // The median of a normal deviate's size is 0.6745; as sure as about a third of as many readings.
   // Steps are a noise, and one that runs in stripes over a slope: it is counted as half as large again.
-  const sd = Math.max(median / 0.6745, STRIPES * stepNoise(points.map(({ z }) => z)));
+  const sd = Math.max(median / 0.6745, STRIPES * Math.max(step, stepNoise(points.map(({ z }) => z))));
   return { sd, freedom: Math.max(4, sizes.length / 4), by: 'map' };
 }

@@ -58,10 +58,11 @@ const PLAY = 0.1;
  * All alike, which is one slip of whoever wrote the machine down: all the other way round, or all of another thread, whose share
  * they have in common. Common practice, and our own guess of how common.
  */
-export const ALL_ALIKE: readonly { way: AdjusterWay; likely: number; common: number; own: number }[] = [
-  { way: 'reversed', likely: 0.03, common: 0.05, own: 0.06 },
-  { way: 'reversed', likely: 0.004, common: 0.4, own: 0.06 },
-  { way: 'other-thread', likely: 0.02, common: 0.4, own: 0.06 },
+export const ALL_ALIKE: readonly { way: AdjusterWay; share: number; likely: number; common: number; own: number }[] = [
+  { way: 'reversed', share: -1, likely: 0.03, common: 0.05, own: 0.06 },
+  { way: 'reversed', share: -1, likely: 0.004, common: 0.4, own: 0.06 },
+  { way: 'other-thread', share: 0.75, likely: 0.01, common: 0.25, own: 0.06 },
+  { way: 'other-thread', share: 1.4, likely: 0.01, common: 0.3, own: 0.08 },
 ];
 
 /** What the adjusters may be together: each its way, with what they have in common. */
@@ -99,7 +100,9 @@ export function learnAdjusters({
   const unit = adjusters.map((_, i) => moveOf(adjusters.map((__, j) => (i === j ? 1 : 0))));
   const rows: number[][] = [];
   const seen: number[] = [];
+  /** Of the readings, and of the hands for each adjuster: what they slip by moves the more, the coarser its thread. */
   const noise: number[][] = [];
+  const slips: { at: number; unit: { a: number; b: number }; adjuster: number; variance: number }[] = [];
   const lastTurns: (number | undefined)[] = [];
   for (const { before: then, now, turns } of rounds.slice(-MOST_ROUNDS)) {
     if (turns.length !== n || !turns.every((turn) => Math.abs(turn) <= 1000))
@@ -114,20 +117,36 @@ export function learnAdjusters({
     );
     seen.push(change.a, change.b);
     for (const row of noise) row.push(0, 0);
-    const hands = adjusters.map(({ pitch }, i) => {
-      if (turns[i] === 0) return 0;
-      const back = turns[i]! * (lastTurns[i] ?? 0) < 0;
-      return ((back ? Math.hypot(HAND, PLAY) : HAND) * pitch) ** 2;
-    });
-    for (const [i, turn] of turns.entries()) if (turn !== 0) lastTurns[i] = turn;
-    const hand = (p: 'a' | 'b', q: 'a' | 'b') => hands.reduce((sum, v, i) => sum + v * unit[i]![p] * unit[i]![q], 0);
+    for (const [i, turn] of turns.entries()) {
+      if (turn === 0) continue;
+      const back = turn * (lastTurns[i] ?? 0) < 0;
+      const variance = ((back ? Math.hypot(HAND, PLAY) : HAND) * adjusters[i]!.pitch) ** 2;
+      slips.push({ at, unit: unit[i]!, adjuster: i, variance });
+      lastTurns[i] = turn;
+    }
     noise.push(
-      [...new Array<number>(at).fill(0), change.aa + hand('a', 'a'), change.ab + hand('a', 'b')],
-      [...new Array<number>(at).fill(0), change.ab + hand('b', 'a'), change.bb + hand('b', 'b')],
+      [...new Array<number>(at).fill(0), change.aa, change.ab],
+      [...new Array<number>(at).fill(0), change.ab, change.bb],
     );
   }
   const pairings = pairingsOf(before);
-  const weighed = pairings.map((pairing) => posterior(pairing, rows, seen, noise));
+  const noiseOf = ({ mean }: Pairing) => {
+    const all = noise.map((row) => [...row]);
+    for (const {
+      at,
+      unit: { a, b },
+      adjuster,
+      variance,
+    } of slips) {
+      const own = variance * Math.max(1, mean[adjuster]! ** 2);
+      all[at]![at]! += own * a * a;
+      all[at]![at + 1]! += own * a * b;
+      all[at + 1]![at]! += own * a * b;
+      all[at + 1]![at + 1]! += own * b * b;
+    }
+    return all;
+  };
+  const weighed = pairings.map((pairing) => posterior(pairing, rows, seen, noiseOf(pairing)));
   const best = Math.max(...weighed.map(({ log }) => log));
   const weights = weighed.map(({ log }) => Math.exp(log - best));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
@@ -179,12 +198,12 @@ function pairingsOf(before: readonly Readonly<Record<AdjusterWay, number>>[]): P
         0,
       ),
     })),
-    ...ALL_ALIKE.map(({ way, likely, common, own }): Pairing => {
+    ...ALL_ALIKE.map(({ way, share, likely, common, own }): Pairing => {
       const ways = before.map(() => way);
       return {
         ways,
         log: Math.log(likely) + thought(ways),
-        mean: ways.map(() => PRIOR[way].share),
+        mean: ways.map(() => share),
         spread: diagonal(
           ways.map(() => own ** 2),
           common,
