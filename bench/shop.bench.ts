@@ -70,7 +70,7 @@ async function reads(db: Knex, bare: Database.Database): Promise<void> {
   const cases: [string, () => Promise<unknown>, () => unknown][] = [
     [
       'all machines of the floor',
-      () => listMachines(db),
+      () => listMachines(db, Date.now()),
       both(
         all(`SELECT m.*, a.name, r.every_days, r.next_due_at,
           (SELECT id FROM level_checks l WHERE l.machine_id = m.id AND outcome = 'finished' ORDER BY ended_at DESC LIMIT 1) AS last,
@@ -169,7 +169,7 @@ const both =
     queries.forEach((query) => query());
 
 async function machinePage(db: Knex, id: string): Promise<void> {
-  await listMachines(db, id);
+  await listMachines(db, Date.now(), id);
   await readStack(db, id);
   await listPrints(db, { search: '', machineId: id, limit: PAGE });
   await listInspections(db, { machineId: id, limit: PAGE });

@@ -44,3 +44,29 @@ export function timeSet(ms: number): string {
   if (hours === 0) return `${minutes} min`;
   return minutes % 60 === 0 || hours >= 24 ? `${Math.round(minutes / 60)} h` : `${hours} h ${minutes % 60} min`;
 }
+
+const DAY_MS = 24 * 60 * MINUTE_MS;
+
+/** Days of the calendar from `now` to `at` in a zone; below 0 it is past. @param zone IANA name */
+export function daysAhead(at: number, now: number, zone: string): number {
+  const day = dayIn(zone);
+  return Math.round((Date.parse(day.format(at)) - Date.parse(day.format(now))) / DAY_MS);
+}
+
+/** Making one takes longer than a thousand uses. */
+const days = new Map<string, Intl.DateTimeFormat>();
+function dayIn(timeZone: string): Intl.DateTimeFormat {
+  const known = days.get(timeZone);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  days.set(timeZone, made);
+  return made;
+}
+
+/** When something is due, by days of the calendar: "due today", "2 days late", "due in 5 days". */
+export function dueIn(days: number): string {
+  if (days === 0) return 'due today';
+  if (days === 1) return 'due tomorrow';
+  if (days > 1) return `due in ${days} days`;
+  return days === -1 ? '1 day late' : `${-days} days late`;
+}

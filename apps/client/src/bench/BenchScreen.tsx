@@ -1,3 +1,4 @@
+import { againstSentence } from '@even-bed/words/readiness';
 import { timeLeft } from '@even-bed/words/span';
 import type { LevelCheckSummary, JobEntry, MachineOverview, Surface } from '@even-bed/contract';
 import { dueState } from '@even-bed/core/rounds/nextDue';
@@ -8,6 +9,7 @@ import { errorOf } from '../api/errorOf';
 import { useJobsQuery } from '../care/jobApi';
 import { jobSignal, jobStands } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
+import { machineState } from '../fleet/machineState';
 import { useChecksQuery } from '../level/levelApi';
 import { checkRecord } from '../level/levelWaits';
 import { ParkedHere } from '../state/ParkedHere';
@@ -20,6 +22,7 @@ import { Columns } from '../ui/Columns';
 import { Empty } from '../ui/Empty';
 import { clockTime, dayAndTime, weekdayTime } from '../ui/formatTime';
 import { length } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
@@ -35,6 +38,7 @@ import { dueWords } from '../rounds/dueWords';
 const OPEN_CHECKS = { state: 'open' } as const;
 const OPEN_JOBS = { open: true };
 const ON_HOLD = { state: 'on-hold', limit: 50 } as const;
+const ASKED = { state: 'awaiting-work', limit: 50 } as const;
 
 /** What my hands do now: checks under way, and what is due; with the floor beside it where there is room. */
 export function BenchScreen({ floor }: { floor: ReactNode }) {
@@ -44,8 +48,9 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
   const checks = useChecksQuery(OPEN_CHECKS);
   const jobs = useJobsQuery(OPEN_JOBS);
   const held = useSurfacesQuery(ON_HOLD);
+  const asked = useSurfacesQuery(ASKED);
   // Lists that come one after the other push each other about: they are drawn together.
-  const coming = [machines, checks, jobs, held].some(({ isLoading }) => isLoading);
+  const coming = [machines, checks, jobs, held, asked].some(({ isLoading }) => isLoading);
   const error = errorOf(machines.error);
   return (
     <Page
@@ -73,6 +78,7 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
               <>
                 <Holds surfaces={held.data ?? []} now={now} />
                 {machines.data ? <Due machines={machines.data} now={now} /> : null}
+                <Asked surfaces={asked.data ?? []} />
                 {error ? <Failed message={error.message} onRetry={machines.refetch} /> : null}
                 {floor ? <AtHand /> : null}
               </>
@@ -254,6 +260,7 @@ function stageWords(stage: 'reading' | 'turning', rounds: number): string {
 
 function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
   const router = useRouter();
+  const mayDo = useAppSelector((state) => state.people.person?.role === 'lead');
   if (machines.length === 0) {
     return (
       <Empty title="There is no machine yet.">
@@ -278,35 +285,39 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
       </Empty>
     );
   }
-  const coming = machines
-    .flatMap((machine) =>
-      machine.rule
-        ? [{ machine, rule: machine.rule, state: dueState({ ...machine.rule, dueAt: machine.rule.nextDueAt, now }) }]
-        : [],
-    )
-    .filter(({ state }) => state !== 'ready')
-    .sort((p, q) => p.rule.nextDueAt - q.rule.nextDueAt);
-  const nextRule = machines
-    .flatMap(({ rule, name }) => (rule ? [{ ...rule, name }] : []))
-    .sort((p, q) => p.nextDueAt - q.nextDueAt)[0];
+  // What is held, checked or worked on stands in hand above; what waits for work stands below, by its tag.
+  const rows = machines
+    .flatMap((machine) => {
+      const against = machineState(machine, now, false).readiness.against.filter(
+        ({ code }) => !ELSEWHERE.includes(code),
+      );
+      const soon = machine.rule && dueState({ ...machine.rule, dueAt: machine.rule.nextDueAt, now }) === 'soon';
+      return against.length > 0 || soon ? [{ machine, against }] : [];
+    })
+    .sort((p, q) => weight(p.against[0]) - weight(q.against[0]) || dueAt(p.machine) - dueAt(q.machine));
+  const next = machines.filter(({ rule }) => rule !== null).sort((p, q) => dueAt(p) - dueAt(q))[0];
   return (
     <Section title="NEXT FOR YOUR HANDS" testID="due-list">
-      {coming.length === 0 ? (
+      {rows.length === 0 ? (
         <Words tone="steel">
-          {nextRule
-            ? `Nothing is due. Next: ${nextRule.name}, ${dueWords(nextRule, now)}.`
-            : 'No machine has a rule yet. Set one on its page.'}
+          {next
+            ? `Nothing is due. Next: ${next.name}, ${dueWords(next.rule!, now)}.`
+            : mayDo
+              ? 'No machine has a rule yet. Set one on its page.'
+              : 'No machine has a rule yet: a lead sets one on its page.'}
         </Words>
       ) : (
-        coming.map(({ machine, rule, state }) => (
+        rows.map(({ machine, against }) => (
           <Row
             key={machine.id}
             href={`/floor/${machine.id}`}
-            lead={<Signal kind={state === 'due' ? 'due' : 'ready'} />}
+            lead={<Signal kind={against.length === 0 ? 'ready' : weight(against[0]) === 0 ? 'stop' : 'due'} />}
             end={
-              <Words size="small" bold={state === 'due'}>
-                {dueWords(rule, now)}
-              </Words>
+              machine.rule ? (
+                <Words size="small" bold={against.some(({ code }) => code === 'level-due')}>
+                  {dueWords(machine.rule, now)}
+                </Words>
+              ) : undefined
             }
             testID={`due-${machine.name}`}
           >
@@ -315,13 +326,44 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
               {machine.shelf ? <Tag>{machine.shelf}</Tag> : null}
             </View>
             <Words size="small" tone="steel">
-              {machine.lastCheck
-                ? `Level check, last range ${length(machine.lastCheck.after)}`
-                : 'Level check, never done'}
+              {against.length > 0
+                ? against.map((one) => againstSentence(one, currentManner(), now)).join(' ')
+                : machine.lastCheck
+                  ? `Level check, last range ${length(machine.lastCheck.after)}`
+                  : 'Level check, never done'}
             </Words>
           </Row>
         ))
       )}
+    </Section>
+  );
+}
+
+type Against = ReturnType<typeof machineState>['readiness']['against'][number];
+const ELSEWHERE: readonly Against['code'][] = ['held', 'job', 'check', 'asked'];
+const dueAt = ({ rule }: MachineOverview) => rule?.nextDueAt ?? Infinity;
+/** What must not be printed on first, then what somebody should look at, then what comes up. */
+const weight = (first: Against | undefined): number =>
+  first === undefined ? 2 : first.code === 'bare' || (first.code === 'zero' && first.state === 'expired') ? 0 : 1;
+
+/** Surfaces that wait for work somebody asked for, until it is done or withdrawn. */
+function Asked({ surfaces }: { surfaces: readonly Surface[] }) {
+  if (surfaces.length === 0) return null;
+  return (
+    <Section title="ASKED FOR" testID="asked">
+      {surfaces.map((surface) => (
+        <Row key={surface.id} href={`/rack/${surface.id}`} lead={<Signal kind="due" />} testID={`asked-${surface.tag}`}>
+          <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+            <Tag>{surface.tag}</Tag>
+            <Words bold>{surface.state.awaiting ?? ''}</Words>
+          </View>
+          <Words size="small" tone="steel">
+            {surface.machineName
+              ? `${surface.kind.name}, on ${surface.machineName}`
+              : `${surface.kind.name}, ${surface.state.where.kind === 'rack' ? surface.state.where.place : ''}`}
+          </Words>
+        </Row>
+      ))}
     </Section>
   );
 }

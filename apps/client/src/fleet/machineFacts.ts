@@ -12,6 +12,8 @@ const ADDED: Record<Exclude<keyof MachineOverview, keyof MachineFacts>, true> = 
   openCheckId: true,
   heldUntil: true,
   top: true,
+  stands: true,
+  readiness: true,
 };
 
 /** A machine as its facts alone: what a person says of it, without what the server adds. */

@@ -68,7 +68,11 @@ const machine = {
   lastCheck: null,
   openCheckId: null,
   heldUntil: null,
-} as MachineOverview;
+  stands: {
+    ...{ heldUntil: null, checking: false, job: null, followed: false, top: false, zero: null, asked: null },
+    ...{ prints: { of: 0, failed: 0, lastThree: 0 }, rule: { everyDays: 14, nextDueAt: 1000 }, left: null },
+  },
+} as unknown as MachineOverview;
 
 test('a draft rests on the facts: aim from the first layer, senses looking down', () => {
   const draft = newDraft({ ...machine, seenFrom: 'below' }, 'd', null, 5);
@@ -78,8 +82,13 @@ test('a draft rests on the facts: aim from the first layer, senses looking down'
 });
 
 test('states and search', () => {
-  expect(machineState(machine, 999, false)).toEqual({ signal: 'ready', words: 'Ready' });
-  expect(machineState(machine, 1000 + 2 * 86_400_000, false)).toEqual({ signal: 'due', words: 'Level 2 days late' });
+  expect(machineState(machine, 999, false)).toMatchObject({ signal: 'ready', words: 'Ready' });
+  expect(machineState(machine, 1000 + 2 * 86_400_000, false)).toMatchObject({
+    signal: 'due',
+    words: 'Level 2 days late',
+  });
+  // As an older app kept it.
+  expect(machineState({}, 1000, false)).toMatchObject({ signal: 'ready' });
   expect(machineState(machine, 2000, true).signal).toBe('hold');
   expect(matchesSearch(machine, 'dun long')).toBe(true);
   expect(matchesSearch(machine, 'dunx')).toBe(false);

@@ -1,22 +1,31 @@
 import type { MachineOverview } from '@even-bed/contract';
-import { timeLeft } from '@even-bed/words/span';
-import { dueSignal, dueWords } from '../rounds/dueWords';
+import { readiness, type Readiness, type ReadinessFacts } from '@even-bed/core/fleet/readiness';
+import { readinessWords } from '@even-bed/words/readiness';
 import type { PlanPlate } from '../ui/BedPlan';
+import { currentManner } from '../ui/manner';
 import type { SignalKind } from '../ui/Signal';
 
 export interface MachineState {
   signal: SignalKind;
   words: string;
+  readiness: Readiness;
 }
 
-/** A machine's state in a shape and a few words: what lies on it on hold or a job waiting, a check under way, its level due, or ready. */
-export function machineState(machine: MachineOverview, now: number, draftHere: boolean): MachineState {
-  if (machine.heldUntil !== null && machine.heldUntil > now)
-    return { signal: 'hold', words: `Held, ${timeLeft(machine.heldUntil - now)}` };
-  if (draftHere || machine.openCheckId) return { signal: 'hold', words: 'Check under way' };
-  if (machine.rule && dueSignal(machine.rule, now) === 'due')
-    return { signal: 'due', words: `Level ${dueWords(machine.rule, now)}` };
-  return { signal: 'ready', words: 'Ready' };
+/** Answers kept by an older app say nothing of it. */
+const NOTHING_KNOWN: ReadinessFacts = {
+  ...{ heldUntil: null, checking: false, job: null, followed: false, top: false, zero: null, asked: null },
+  ...{ prints: { of: 0, failed: 0, lastThree: 0 }, rule: null, left: null },
+};
+const SIGNALS: Record<Readiness['state'], SignalKind> = { ready: 'ready', look: 'due', busy: 'hold', not: 'stop' };
+
+/** A machine's state in a shape and a few words: the weightiest thing that stands against printing on it, or that it is ready. */
+export function machineState(
+  { stands = NOTHING_KNOWN }: Partial<Pick<MachineOverview, 'stands'>>,
+  now: number,
+  draftHere: boolean,
+): MachineState {
+  const found = readiness(draftHere ? { ...stands, checking: true } : stands, now);
+  return { signal: SIGNALS[found.state], words: readinessWords(found, currentManner(), now), readiness: found };
 }
 
 /** Its plate as plans draw it. */

@@ -1,5 +1,6 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { aimOf } from '@even-bed/core/level/firstLayerAim';
+import { againstSentence } from '@even-bed/words/readiness';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
@@ -12,6 +13,7 @@ import { Columns } from '../ui/Columns';
 import { BedPlan } from '../ui/BedPlan';
 import { length, lengthFigure, lengthUnit } from '../ui/formatHeight';
 import { shortDate } from '../ui/formatTime';
+import { currentManner } from '../ui/manner';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
@@ -24,7 +26,7 @@ import { Words } from '../ui/Words';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { FloorList } from './FloorList';
 import { MachineFactList } from '../fleet/MachineFactList';
-import { canBeLevelled, machineState, plateOf } from '../fleet/machineState';
+import { canBeLevelled, machineState, plateOf, type MachineState } from '../fleet/machineState';
 import { useKnownMachine } from '../fleet/useKnownMachine';
 import { RuleEditor } from './RuleEditor';
 
@@ -119,6 +121,7 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
       <Columns
         left={
           <>
+            <AgainstPrinting against={state.readiness.against} now={now} />
             <BedPlan
               plate={plateOf(machine)}
               adjusters={machine.adjusters}
@@ -169,6 +172,20 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
         }
       />
     </Page>
+  );
+}
+
+/** All that stands against printing on it, the weightiest first. */
+function AgainstPrinting({ against, now }: { against: MachineState['readiness']['against']; now: number }) {
+  if (against.length === 0) return null;
+  return (
+    <Section title="BEFORE IT PRINTS" testID="against">
+      {against.map((one) => (
+        <Words key={one.code} testID={`against-${one.code}`}>
+          {againstSentence(one, currentManner(), now)}
+        </Words>
+      ))}
+    </Section>
   );
 }
 

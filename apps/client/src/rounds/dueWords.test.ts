@@ -1,5 +1,5 @@
 import { readAs } from '../ui/manner';
-import { dueSignal, dueWords } from './dueWords';
+import { dueWords } from './dueWords';
 
 const at = (day: number, hour: number) => new Date(2026, 10, day, hour).getTime();
 
@@ -11,15 +11,6 @@ test.each([
   [at(24, 23), '1 day late'],
   [at(20, 9), '5 days late'],
 ])('%#: by the days of the calendar', (nextDueAt, words) => expect(dueWords({ nextDueAt }, at(25, 9))).toBe(words));
-
-test('the signal turns at the hour, and a machine without a rule is ready', () => {
-  const rule = { nextDueAt: at(25, 9), everyDays: 14 };
-  expect([dueSignal(rule, at(25, 8)), dueSignal(rule, at(25, 9)), dueSignal(null, at(25, 9))]).toEqual([
-    'ready',
-    'due',
-    'ready',
-  ]);
-});
 
 test('days are those of the shop', () => {
   const [due, now] = [Date.UTC(2026, 10, 25, 10), Date.UTC(2026, 10, 25, 22, 30)];

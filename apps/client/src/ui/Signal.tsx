@@ -17,7 +17,7 @@ export function Signal({ kind, word, size = 18 }: Props) {
   const palette = usePalette();
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-      <Svg width={size} height={size} viewBox="0 0 18 18" aria-hidden>
+      <Svg width={size} height={size} viewBox="0 0 18 18" style={{ flexShrink: 0 }} aria-hidden>
         <Shape kind={kind} color={palette[kind]} palette={palette} />
       </Svg>
       {word ? (

@@ -9,11 +9,11 @@ import { listAreas, listMachines, saveArea, saveMachine } from './store';
 export const fleetRoutes = routesOf(fleetOperations, schemas, {
   areas: async ({ db, query }) => ({ body: pageOf(await listAreas(db), query, ({ id }) => id) }),
   saveArea: async ({ db, params, body }) => ({ body: await saveArea(db, params.id, body) }),
-  machines: async ({ db, query }) => ({ body: pageOf(await listMachines(db), query, ({ id }) => id) }),
+  machines: async ({ db, query, now }) => ({ body: pageOf(await listMachines(db, now), query, ({ id }) => id) }),
   machine: async (call) => {
-    const { db, params } = call;
+    const { db, params, now } = call;
     refuseOtherMachine(call, params.id);
-    const [machine] = await listMachines(db, params.id);
+    const [machine] = await listMachines(db, now, params.id);
     if (!machine) throw notFound('This machine');
     return { body: machine };
   },

@@ -9,11 +9,14 @@ import type {
   MachineWrite,
 } from '@even-bed/contract';
 import type { Side, SmallMap, Extent } from '@even-bed/core';
+import { PRINTS_BACK, readiness, type ReadinessFacts } from '@even-bed/core/fleet/readiness';
 import type { Knex } from 'knex';
+import { jsonText } from '../db/jsonText';
 import { writeEntry } from '../kernel/book';
 import { freeTag } from '../tags/store';
 import { Problem, stale } from '../kernel/problem';
 import { writeVersion } from '../kernel/versioned';
+import { zerosOf } from './zeroStore';
 
 interface AreaRow {
   id: string;
@@ -76,6 +79,12 @@ interface OverviewRow extends MachineRow {
   last_aim: number | null;
   last_map: string | null;
   top: string | null;
+  mounted: number | null;
+  printed_on: number | null;
+  asked: string | null;
+  job: string | null;
+  latest: string | null;
+  last_three: number | null;
 }
 
 export async function listAreas(db: Knex): Promise<Area[]> {
@@ -131,7 +140,7 @@ export async function sameModel(db: Knex, { id, model, family }: Machine): Promi
 const MOST_ALIKE = 50;
 
 /** All machines with their rule, last finished check and check under way, by area and name. */
-export async function listMachines(db: Knex, id?: string): Promise<MachineOverview[]> {
+export async function listMachines(db: Knex, now: number, id?: string): Promise<MachineOverview[]> {
   const query = db('machines as m')
     .join('areas as a', 'a.id', 'm.area_id')
     .leftJoin('rules as r', (on) => on.on('r.machine_id', 'm.id').andOnVal('r.kind', 'level'))
@@ -152,6 +161,12 @@ export async function listMachines(db: Knex, id?: string): Promise<MachineOvervi
       heldUntilOf(db).as('held_until'),
       lastMapOf(db).as('last_map'),
       topOf(db).as('top'),
+      mountedOf(db).as('mounted'),
+      printedOn(db).as('printed_on'),
+      askedOf(db).as('asked'),
+      jobOf(db).as('job'),
+      latestOf(db).as('latest'),
+      lastThreeOf(db).as('last_three'),
     )
     .orderBy(['a.position', 'a.name', 'm.name']);
   const adjusters = db<AdjusterRow>('adjusters').orderBy(['machine_id', 'position']);
@@ -166,7 +181,32 @@ export async function listMachines(db: Knex, id?: string): Promise<MachineOvervi
     if (list) list.push(row);
     else byMachine.set(row.machine_id, [row]);
   }
-  return rows.map((row) => overviewOf(row, byMachine.get(row.id) ?? []));
+  const zeros = await zerosOf(
+    db,
+    rows.filter(({ family }) => family === 'resin').map((row) => row.id),
+  );
+  return rows.map((row) => {
+    const overview = overviewOf(row, byMachine.get(row.id) ?? []);
+    const stands = standsOf(row, overview, zeros.get(row.id) ?? null);
+    return { ...overview, stands, readiness: readiness(stands, now) };
+  });
+}
+
+function standsOf(row: OverviewRow, { rule, lastCheck }: ListedMachine, zero: ReadinessFacts['zero']): ReadinessFacts {
+  const [of, failed] = (row.latest ?? '0 0').split(' ').map(Number);
+  const [tag, ...what] = row.asked?.split('\n') ?? [];
+  return {
+    heldUntil: row.held_until,
+    checking: row.open_check_id !== null,
+    job: row.job,
+    followed: row.mounted !== null,
+    top: row.printed_on !== null,
+    zero,
+    asked: tag === undefined ? null : { tag, what: what.join(' ') },
+    prints: { of: of!, failed: failed!, lastThree: row.last_three ?? 0 },
+    rule: rule && { everyDays: rule.everyDays, nextDueAt: rule.nextDueAt },
+    left: lastCheck && { range: lastCheck.after, aim: lastCheck.aim },
+  };
 }
 
 const lastCheckOf = (db: Knex) =>
@@ -195,6 +235,47 @@ const heldUntilOf = (db: Knex) =>
       .unionAll([db('jobs as j').select('j.wait_until as until').whereRaw('j.machine_id = m.id').whereNull('j.ended')])
       .as('h'),
   );
+/** Whether anything that prints stick to was ever laid on it: whether anybody follows that. */
+const mountedOf = (db: Knex) =>
+  db('mounts as f').select(db.raw('1')).whereRaw('f.machine_id = m.id').whereIn('f.slot', ['top', 'platform']).limit(1);
+/** Whether something to print on lies there: on resin machines a bare platform is that. */
+const printedOn = (db: Knex) =>
+  db('surfaces as u')
+    .select(db.raw('1'))
+    .whereRaw('u.machine_id = m.id')
+    .where((q) => void q.where('u.slot', 'top').orWhereRaw(`(u.slot = 'platform' AND m.family = 'resin')`))
+    .limit(1);
+/** Tag of a surface on it that waits for work, and the work. */
+const askedOf = (db: Knex) =>
+  db('surfaces as w')
+    .select(db.raw(`w.tag || '\n' || w.awaiting`))
+    .whereRaw('w.machine_id = m.id')
+    .whereNotNull('w.awaiting')
+    .orderBy('w.tag')
+    .limit(1);
+/** Title of the job under way that was begun last. */
+const jobOf = (db: Knex) =>
+  db('jobs as k')
+    .select(jsonText(db, 'k.doc', 'title'))
+    .whereRaw('k.machine_id = m.id')
+    .whereNull('k.ended')
+    .orderBy('k.started_at', 'desc')
+    .limit(1);
+const latestPrints = (db: Knex, count: number) =>
+  db('prints as p')
+    .select('p.held')
+    .whereRaw('p.machine_id = m.id')
+    .whereNull('p.withdrawn_at')
+    .orderBy('p.ended_at', 'desc')
+    .limit(count)
+    .as('r');
+/** How many of the latest prints there are, and how many of them failed. */
+const latestOf = (db: Knex) =>
+  db
+    .select(db.raw(`count(*) || ' ' || coalesce(sum(case when r.held then 0 else 1 end), 0)`))
+    .from(latestPrints(db, PRINTS_BACK));
+const lastThreeOf = (db: Knex) =>
+  db.select(db.raw('sum(case when r.held then 0 else 1 end)')).from(latestPrints(db, 3));
 const openCheckOf = (db: Knex) =>
   db('level_checks as o')
     .select('o.id')
@@ -337,7 +418,9 @@ function topIn(text: string | null): MachineOverview['top'] {
   return { tag: text.slice(0, space), sideUp: text.slice(space + 1) as Side };
 }
 
-function overviewOf(row: OverviewRow, adjusters: AdjusterRow[]): MachineOverview {
+type ListedMachine = Omit<MachineOverview, 'stands' | 'readiness'>;
+
+function overviewOf(row: OverviewRow, adjusters: AdjusterRow[]): ListedMachine {
   return {
     ...machineOf(row, adjusters),
     areaName: row.area_name,

@@ -1,12 +1,13 @@
 import type { MachineLevels, MachineZero } from '@even-bed/contract';
-import type { LevelNoteResult, MeasuredLevel, Slot } from '@even-bed/core';
+import type { LevelNoteResult, MeasuredLevel } from '@even-bed/core';
 import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { feltHistory } from '@even-bed/core/level/feltText';
 import { levelDrift, lookAgain, type DriftSpan, type LevelEvent } from '@even-bed/core/level/levelDrift';
 import { probeNoise } from '@even-bed/core/level/probeNoise';
-import { zeroStands, type ZeroEvent } from '@even-bed/core/level/zeroStands';
+import { zeroStands } from '@even-bed/core/level/zeroStands';
 import type { Knex } from 'knex';
 import { findMachine } from '../fleet/store';
+import { zeroEvents } from '../fleet/zeroStore';
 import { lastZMark } from './noteStore';
 import { lookingBack, shortText, type RoundText } from './roundHeights';
 
@@ -15,75 +16,17 @@ const LATEST = 40;
 /** So many of the latest checks tell the probe's scatter. */
 const NOISE_CHECKS = 10;
 const DAY_MS = 86_400_000;
-/** Works on a surface that change its height. */
-const THINNER = ['renewed', 'repaired', 'other'];
 
 /** Home and zero of a machine, and what has changed since zero was set; null: there is no such machine. */
 export async function zeroOf(db: Knex, machineId: string): Promise<MachineZero | null> {
   if (!(await findMachine(db, machineId))) return null;
   const [home, zero] = [await lastZMark(db, machineId, 'home'), await lastZMark(db, machineId, 'zero')];
-  const events = zero === null ? [] : await zeroEvents(db, machineId, zero.at);
+  const events = zero === null ? [] : await eventsSince(db, machineId, zero.at);
   return { home, zero, stands: zeroStands(zero?.at ?? null, events) };
 }
 
-interface SpanRow {
-  surface_id: string;
-  slot: Slot;
-  from_at: number;
-  to_at: number | null;
-  fitted_at: number;
-}
-
-async function zeroEvents(db: Knex, machineId: string, since: number): Promise<ZeroEvent[]> {
-  const spans = (await db('mounts')
-    .where({ machine_id: machineId })
-    .andWhere((q) => void q.whereNull('to_at').orWhere('to_at', '>', since))
-    .select('surface_id', 'slot', 'from_at', 'to_at', 'fitted_at')) as SpanRow[];
-  const events: ZeroEvent[] = [];
-  for (const { surface_id: surfaceId, slot, from_at, to_at, fitted_at } of spans) {
-    // Turned over where it lies it begins another span: neither gone nor fitted.
-    const turned = (at: number, end: 'from' | 'to') =>
-      spans.some(
-        (other) =>
-          other.surface_id === surfaceId &&
-          other.fitted_at === fitted_at &&
-          (end === 'to' ? other.from_at : other.to_at) === at,
-      );
-    if (fitted_at > since && !turned(from_at, 'from'))
-      events.push({ at: fitted_at, what: { kind: 'fitted', slot, surfaceId } });
-    if (to_at !== null && !turned(to_at, 'to')) events.push({ at: to_at, what: { kind: 'gone', slot, surfaceId } });
-  }
-  const of = (kinds: string[]) =>
-    db('book').where('at', '>', since).whereIn('kind', kinds) as Knex.QueryBuilder<
-      object,
-      { at: number; kind: string }[]
-    >;
-  for (const { at, kind } of await of(['stack-changed', 'turns-made'])
-    .where({ machine_id: machineId })
-    .select('at', 'kind'))
-    events.push({ at, what: { kind: kind === 'turns-made' ? 'screws' : 'layers' } });
-  const works = (await of(['surface-work-done'])
-    .whereIn('surface_id', [...new Set(spans.map(({ surface_id }) => surface_id))])
-    .select('at', 'surface_id', 'data')) as { at: number; surface_id: string; data: string }[];
-  for (const { at, surface_id, data } of works) {
-    const { event } = JSON.parse(data) as { event: { work: string } };
-    const slot = spans.find((span) => span.surface_id === surface_id)!.slot;
-    // Wiped, washed and scrubbed it is as thick as before; a flex plate's own face is no matter of zero.
-    if (THINNER.includes(event.work) && slot !== 'top') events.push({ at, what: { kind: 'worked', slot } });
-  }
-  const levels = (await db('level_notes')
-    .where({ machine_id: machineId, withdrawn_at: null })
-    .where('at', '>', since)
-    .whereIn('way', ['quarters', 'sheet', 'film', 'lock'])
-    .select('at')) as { at: number }[];
-  for (const { at } of levels) events.push({ at, what: { kind: 'screws' } });
-  const homes = (await db('z_marks')
-    .where({ machine_id: machineId, kind: 'home', withdrawn_at: null })
-    .where('at', '>', since)
-    .select('at')) as { at: number }[];
-  for (const { at } of homes) events.push({ at, what: { kind: 'home' } });
-  return events;
-}
+const eventsSince = async (db: Knex, machineId: string, since: number) =>
+  (await zeroEvents(db, new Map([[machineId, since]]))).get(machineId)!;
 
 interface CheckLine {
   id: string;
@@ -228,7 +171,7 @@ async function levelEvents(db: Knex, machineId: string, since: number): Promise<
     .andWhere((q) => void q.where('i.machine_id', machineId).orWhere('m.machine_id', machineId))
     .distinct('i.id', 'i.at')) as { at: number }[];
   for (const { at } of forced) events.push({ at, kind: 'forced-off' });
-  for (const { at, what } of await zeroEvents(db, machineId, since)) {
+  for (const { at, what } of await eventsSince(db, machineId, since)) {
     if (what.kind === 'fitted')
       events.push({ at, kind: what.slot === 'film' ? 'film' : what.slot === 'top' ? 'stack' : 'refit' });
     if (what.kind === 'layers') events.push({ at, kind: 'stack' });

@@ -169,7 +169,7 @@ const PAGE = 500;
 export async function* csvOf(db: Knex, list: CsvList, now: number): AsyncGenerator<string> {
   switch (list) {
     case 'machines':
-      return yield* table(MACHINES, await listMachines(db), true);
+      return yield* table(MACHINES, await listMachines(db, now), true);
     case 'people':
       return yield* table(PEOPLE, await listPeople(db), true);
     case 'offsets':

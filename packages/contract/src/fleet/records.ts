@@ -1,4 +1,5 @@
 import type { Adjuster, Extent, SeenFrom, Side, SmallMap } from '@even-bed/core';
+import type { Readiness, ReadinessFacts } from '@even-bed/core/fleet/readiness';
 import { MOTOR_THREAD } from '@even-bed/core/level/plainAdjuster';
 import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
@@ -104,6 +105,10 @@ export interface MachineOverview extends Machine {
   heldUntil: number | null;
   /** What is printed on, and which side of it is up; null: nothing is written down. */
   top: { tag: string; sideUp: Side } | null;
+  /** What the records hold of whether it can print: what is against it changes with the hour. */
+  stands: ReadinessFacts;
+  /** What stands against printing on it at the hour of the answer, the weightiest first. */
+  readiness: Readiness;
 }
 
 const LARGEST = 2000;
