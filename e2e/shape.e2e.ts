@@ -235,9 +235,13 @@ test('a first layer printed with compensation off proves the map, by calipers; i
   // Compensation off: thin where the bed is high. Five readings a pad, to a hundredth.
   for (const [i, { z }] of places.entries()) {
     const thickness = 0.3 - (z - mean);
-    await page.getByTestId(`pad-${i + 1}`).click();
     const reads = [-0.01, 0, 0.01, 0, 0].map((off) => Math.max(0.02, thickness + off).toFixed(2));
-    await page.getByTestId('layer-read').fill(reads.join(' '));
+    const typed = reads.join(' ').replaceAll('.', ',');
+    // Key by key, with Enter to the next pad: none of it lands in another.
+    await page.getByTestId('layer-read').pressSequentially(typed);
+    expect(await page.getByTestId('layer-read').inputValue()).toBe(typed);
+    expect(await page.getByText(`Pad ${i + 1}:`).count()).toBe(1);
+    await page.keyboard.press('Enter');
   }
   await eventually(async () =>
     expect(await page.getByTestId('layer-verdict').innerText()).toMatch(/The map is true|can’t tell/),

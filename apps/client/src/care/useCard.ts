@@ -90,8 +90,7 @@ export function useCard(
   const text = (step: ProcedureStep, reading: ProcedureReading): string => {
     const typed = here.readings[field(step.id, reading.id)];
     if (typed !== undefined) return typed;
-    // Each round of lapping is looked at anew.
-    const before = step.sum === 'lap' ? undefined : state.readings[field(step.id, reading.id)];
+    const before = lookedAtAnew(step, reading) ? undefined : state.readings[field(step.id, reading.id)];
     if (before !== undefined) return String(before);
     const known = reading.known && facts ? recalled(reading.known) : null;
     return known === null ? '' : String(known);
@@ -200,6 +199,13 @@ export function useCard(
     restUsual: open.length > 1 ? () => change({ readings: { ...here.readings, ...Object.fromEntries(open) } }) : null,
   };
 }
+
+/** Sums over what hands have just changed: what was read before they did says nothing of it. */
+const CHANGED_BY_HAND: readonly ProcedureStep['sum'][] = ['lap', 'tugs', 'pieces'];
+
+/** Whether a step that comes back is read anew: after another round, or where the reading itself led away from it. */
+const lookedAtAnew = ({ sum, branches = [] }: ProcedureStep, { id }: ProcedureReading): boolean =>
+  CHANGED_BY_HAND.includes(sum) || branches.some(({ reading }) => reading === id);
 
 /** What a sum says, or null where what is typed is nothing to reckon with. */
 function safely<T>(work: () => T): T | null {

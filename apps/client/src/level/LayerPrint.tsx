@@ -7,7 +7,8 @@ import { saveFile } from '../fit/saveFile';
 import { useWorked } from '../fit/useWorked';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
-import { size, temperature } from '../ui/formatHeight';
+import { shortDecimal, size, temperature } from '../ui/formatHeight';
+import { currentManner } from '../ui/manner';
 import { numberIn } from '../ui/numberIn';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
@@ -105,10 +106,7 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
             use the STL.
           </Notice>
           <Words size="small" tone="steel">
-            {`About ${Math.max(1, Math.round(made.minutes))} min of printing, ${size(made.filament / 1000, 2).replace(
-              / (mm|in)$/,
-              '',
-            )} m of filament.${made.left.length > 0 ? ` ${made.left.length} places too near to another were left out.` : ''}`}
+            {`About ${Math.max(1, Math.round(made.minutes))} min of printing, ${currentManner().units === 'in' ? size(made.filament, 0) : `${shortDecimal(made.filament / 1000, 2)} m`} of filament.${made.left.length > 0 ? ` ${made.left.length} places too near to another were left out.` : ''}`}
           </Words>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <ActionButton

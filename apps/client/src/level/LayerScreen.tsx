@@ -15,7 +15,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Columns } from '../ui/Columns';
 import { Field } from '../ui/Field';
-import { decimal, length, lengthFigure, signedHundredths } from '../ui/formatHeight';
+import { length, lengthFigure, signedHundredths } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
@@ -219,7 +219,11 @@ function Compare({
               unit={units}
               keyboard="text"
               value={readNow.thickness}
-              onChange={(text) => put({ thickness: text })}
+              onChange={(text) => {
+                // Once begun it stays in its pad until Enter or Next.
+                setPicked(keyOf(meant));
+                put({ thickness: text });
+              }}
               {...(bad
                 ? { error: 'Thicknesses with blanks between, like 0.26 0.27.' }
                 : {
@@ -271,7 +275,7 @@ function Compare({
               ) : null}
               {found.slope ? (
                 <Words size="small" tone="steel">
-                  {`Where the bed is higher by 0.10, the layer is thinner by ${decimal(found.slope.value * 0.1, 2)} ± ${decimal(found.slope.sd * 0.1, 2)} mm. 0: it follows the map; 0.10: it is off; ${decimal(-0.1, 2)}: twice, or an old map; 0.20: the wrong way round. One reading scatters by ${length(found.noise.sd, 3)}, ${found.noise.by === 'repeats' ? 'by these repeats' : 'as calipers usually do'}.`}
+                  {`Where the bed is higher by ${length(0.1)}, the layer is thinner by ${length(found.slope.value * 0.1)} ± ${length(found.slope.sd * 0.1)}. ${length(0)}: it follows the map; ${length(0.1)}: it is off; ${length(-0.1)}: twice, or an old map; ${length(0.2)}: the wrong way round. One reading scatters by ${length(found.noise.sd, 3)}, ${found.noise.by === 'repeats' ? 'by these repeats' : 'as calipers usually do'}.`}
                 </Words>
               ) : null}
               {found.odd.length > 0 ? (
