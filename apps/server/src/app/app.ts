@@ -176,7 +176,7 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
   if (writes && route.takes === undefined && ctx.is('application/json') === false)
     throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
   const { db, now, firstCode } = parts;
-  const query = checked<unknown>(route.querySchema, ctx.query, 'query');
+  const query = checked<unknown>(route.querySchema, ctx.query, 'query', { now });
   await route.before?.({ db, now, firstCode, params, query });
   const body = writes && route.takes === undefined ? await bodyOf(ctx, route) : { value: {}, nodes: 0 };
   const gone = new AbortController();
@@ -188,7 +188,7 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
     params,
     query,
     deviceMark: deviceMarkOf(ctx),
-    body: writes ? checked(route.bodySchema, body.value, 'body', body.nodes) : undefined,
+    body: writes ? checked(route.bodySchema, body.value, 'body', { now, nodes: body.nodes }) : undefined,
     prepared: undefined,
     mayStill: async () => {
       try {
@@ -279,8 +279,13 @@ function deviceMarkOf(ctx: Context): string | null {
   return mark ? fingerprintOf(mark) : null;
 }
 
-function checked<T>(schema: Joi.ObjectSchema, value: unknown, where: 'query' | 'body', nodes = 0): T {
-  const result = validate<T>(schema, value, { abortEarly: nodes > LIMITS.nodesForAllFaults });
+function checked<T>(
+  schema: Joi.ObjectSchema,
+  value: unknown,
+  where: 'query' | 'body',
+  { now, nodes = 0 }: { now: number; nodes?: number },
+): T {
+  const result = validate<T>(schema, value, { abortEarly: nodes > LIMITS.nodesForAllFaults, context: { now } });
   if (result.ok) return result.value;
   const [first] = Object.values(result.fields);
   const count = Object.keys(result.fields).length;

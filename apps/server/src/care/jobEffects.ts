@@ -279,7 +279,7 @@ export async function wholeOrNot<T>(
 }
 
 /** Whoever acts is a lead; the demo and commands act for nobody. */
-async function isLead(db: Knex): Promise<boolean> {
+export async function isLead(db: Knex): Promise<boolean> {
   const id = actorOf(db);
   return id === null || (await findPerson(db, id))?.role === 'lead';
 }

@@ -26,7 +26,7 @@ import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 import { findPerson } from '../people/store';
 import { readStack } from '../surfaces/stackStore';
 import { findSurface } from '../surfaces/store';
-import { performEffects, wholeOrNot, type StepRecord } from './jobEffects';
+import { isLead, performEffects, wholeOrNot, type StepRecord } from './jobEffects';
 import { reverseEffects } from './jobUndo';
 import { procedureToBegin } from './procedureStore';
 
@@ -200,10 +200,10 @@ export async function addJobEvent(
     earlier.map(({ event }) => JSON.parse(event) as RunEvent),
   );
   // A device's clock may run ahead; nothing is done in the future.
-  const event: RunEvent = { ...told, at: Math.min(told.at, now) };
+  const event: RunEvent = { ...(await namedAsKnown(db, told)), at: Math.min(told.at, now) };
   const after = taken(setup, state, event);
-  if (event.kind === 'handed-over' && !(await findPerson(db, event.toId)))
-    throw atField('toId', 'This person is not here.');
+  const undone = event.kind === 'undone' ? lastDone(earlier) : null;
+  if (undone) await needRights(db, undone);
   await db<EventRow>('job_events').insert({
     id: eventId,
     job_id: jobId,
@@ -234,7 +234,6 @@ export async function addJobEvent(
       .where({ id: eventId })
       .update({ recorded: JSON.stringify(recorded) });
   if (event.kind === 'undone') {
-    const undone = lastDone(earlier);
     if (undone?.recorded != null) await reverseEffects(where, event.at, JSON.parse(undone.recorded) as StepRecord[]);
     else if (undone && effectsOf(setup, JSON.parse(undone.event) as RunEvent, state).some((effect) => 'part' in effect))
       await wholeOrNot(where, event.at, null, () => {
@@ -256,6 +255,22 @@ export async function addJobEvent(
       machineId: machine.id,
       data: { jobId, title, ended: after.ended, note: after.ended === 'done' ? '' : lastNote(after) },
     });
+}
+
+/** Who takes it over by the name that the shop knows: what is told of a name is no record. */
+async function namedAsKnown(db: Knex, told: RunEvent): Promise<RunEvent> {
+  if (told.kind !== 'handed-over') return told;
+  const to = await findPerson(db, told.toId);
+  if (!to) throw atField('toId', 'This person is not here.');
+  return { ...told, toName: to.name };
+}
+
+/** Taking back wants the rights of what is taken back. @throws Problem 403 a lead’s step */
+async function needRights(db: Knex, { recorded }: EventRow): Promise<void> {
+  const records = JSON.parse(recorded ?? '[]') as StepRecord[];
+  const retired = records.some((record) => record.kind === 'event' && record.recorded.event.kind === 'retired');
+  if (retired && !(await isLead(db)))
+    throw new Problem(403, 'not-allowed', 'This step retired a surface: a lead takes it back.');
 }
 
 /** What the readings so far say of the thickness of what comes to lie in each slot, with what is stuck to it for good. */

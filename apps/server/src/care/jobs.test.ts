@@ -527,6 +527,34 @@ describe('a base and a sheet, from the old surface to levelled', () => {
     });
   });
 
+  test('what a lead’s step retired a technician does not bring back by undoing it; a lead does', async () => {
+    const old = await surface('film', 'F-001');
+    const resin = newId();
+    await shop.api
+      .put(`/api/machines/${resin}`)
+      .send({ ...facts(shop.areaId, { name: 'Stilt', family: 'resin' }), version: 0, at: NOW })
+      .expect(200);
+    const id = await begin('fit-film', { machineId: resin, parts: { old } });
+    const next = (one: Job) => doneWell(setupOf(one), stateOf(one));
+    for (
+      let one = await job(id);
+      !stateOf(one).trail.some(({ stepId }) => stepId === RETIRES.id);
+      one = await job(id)
+    ) {
+      const event = next(one);
+      shop.clock.now = Math.max(shop.clock.now, event.at);
+      await tell(id, event).expect(200);
+    }
+    expect((await look(old)).state.retired).not.toBeNull();
+    const technician = await shop.signedIn('technician', 'Otto');
+    const undo = { kind: 'undone', stepId: stateOf(await job(id)).at!, at: ++shop.clock.now };
+    const { body } = await technician.put(`/api/jobs/${id}/events/${newId()}`).send({ event: undo }).expect(403);
+    expect(body.error.message).toMatch(/a lead takes it back/);
+    expect((await look(old)).state.retired).not.toBeNull();
+    await shop.api.put(`/api/jobs/${id}/events/${newId()}`).send({ event: undo }).expect(200);
+    expect((await look(old)).state.retired).toBeNull();
+  });
+
   test('what the records don’t allow is said in the book, and the job goes on', async () => {
     const base = await surface('base', 'B-001');
     const id = await begin('fit-base-and-sheet', { parts: { base } });
@@ -565,9 +593,12 @@ test('two jobs at once, each where it was left; one handed over', async () => {
     at: NOW,
     stepId: 'measure',
     toId: me.person.id,
-    toName: 'Otto',
+    toName: 'Somebody else',
     note: 'light is on the shelf',
   }).expect(200);
+  const told = (await shop.api.get('/api/book?kind=job-handed-over').expect(200)).body.items[0].text as string;
+  expect(told).toContain('Otto');
+  expect(told).not.toContain('Somebody else');
   await workTo(second, 'add-up');
   const { body } = await shop.api.get('/api/jobs?open=true').expect(200);
   expect((body.items as JobEntry[]).map(({ stepTitle, holderName }) => [stepTitle, holderName]).sort()).toEqual([
@@ -822,6 +853,23 @@ describe('a shop’s own procedure', () => {
     expect(body.error.fields).toEqual({ 'doc.steps.1': 'It leads to “nowhere”, which is no step.' });
     await save(newId(), { ...own(), steps: [] }).expect(422);
     await save(newId(), { ...own(), surprise: 1 } as never).expect(422);
+  });
+
+  test.each([
+    [{ kind: 'hold', part: 'x', hold: 'cure', reason: 'glue' }, 'hours'],
+    [{ kind: 'work', part: 'x', note: '' }, 'work'],
+    [{ kind: 'materials' }, 'used'],
+    [{ kind: 'inspect', part: 'x', card: 'film' }, 'codes'],
+    [{ kind: 'level' }, 'way'],
+    [{ kind: 'lapped', part: 'x', step: 'look' }, 'how'],
+    [{ kind: 'surveyed', part: 'x' }, 'takes'],
+    [{ kind: 'take-off', part: 'x' }, 'place'],
+    [{ kind: 'book' }, 'text'],
+  ])('an effect without what it needs is refused at its field: %j', async (effect, field) => {
+    const broken = own();
+    broken.steps = broken.steps.map((step, i) => (i === 0 ? { ...step, effects: [effect as never] } : step));
+    const { body } = await save(newId(), broken).expect(422);
+    expect(Object.keys(body.error.fields)).toContain(`doc.steps.0.effects.0.${field}`);
   });
 
   test('what ships is not changed, and an id is an id', async () => {

@@ -1,6 +1,6 @@
 import { BOOK_KINDS, type BookEvent, type BookKind } from './events';
 import Joi from 'joi';
-import { idField, record, timeField } from '../kit/fields';
+import { idField, record, timeField, toldTime } from '../kit/fields';
 
 /**
  * One line of the logbook: what happened, kind and payload, with when, where and by whom. Entries are never changed; a
@@ -59,7 +59,7 @@ export const bookListSchema = record<BookFilter>({
 export const correctionSchema = record<CorrectionWrite>({
   corrects: idField().required().label('The entry to correct'),
   text: Joi.string().trim().min(1).max(500).required().label('What is right'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface CorrectionWrite {
   corrects: string;

@@ -1,11 +1,11 @@
 import type { FoundLayer, Procedure, RunEvent, Side, ToolId } from '@even-bed/core';
 import type { JobTaught } from '@even-bed/core/care/jobTaught';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
-import { PICTURES } from '@even-bed/core/care/procedure';
+import { PICTURES, type StepEffect } from '@even-bed/core/care/procedure';
 import { ABRASIVES, SOLVENTS, TOOLS } from '@even-bed/core/fit/compatibility';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
-import { idField, nameField, numberField, record, timeField } from '../kit/fields';
+import { idField, nameField, numberField, record, timeField, toldTime } from '../kit/fields';
 
 /** A procedure as lists show it. */
 export interface ProcedureEntry {
@@ -126,55 +126,69 @@ const target = Joi.string().max(80);
 const id = (label: string) => Joi.string().trim().min(1).max(60).label(label);
 const duration = Joi.object({ seconds: numberField('Seconds', { min: 0, max: 1e7 }), hoursOf: Joi.string().max(60) });
 
+/** What an effect cannot be without, by its kind; other fields may be left out. */
+const NEEDED: Record<StepEffect['kind'], readonly string[]> = {
+  'take-off': ['part', 'place'],
+  mount: ['part'],
+  hold: ['part', 'hold', 'hours', 'reason'],
+  retire: ['part', 'why'],
+  release: ['part', 'reason'],
+  work: ['part', 'work', 'note'],
+  inspect: ['part', 'card', 'codes', 'numbers'],
+  thickness: ['part', 'reading'],
+  'lay-layers': [],
+  'lift-layers': ['part'],
+  level: ['way', 'drag', 'takes'],
+  key: ['reading'],
+  zero: [],
+  'home-moved': [],
+  lapped: ['part', 'step', 'how'],
+  surveyed: ['part', 'takes'],
+  book: ['text'],
+  materials: ['used'],
+};
+const neededWith = (keys: Record<string, Joi.Schema>): Record<string, Joi.Schema> =>
+  Object.fromEntries(
+    Object.entries(keys).map(([key, schema]) => {
+      const kinds = Object.entries(NEEDED).flatMap(([kind, needed]) => (needed.includes(key) ? [kind] : []));
+      return [
+        key,
+        kinds.length === 0 ? schema : schema.when('kind', { is: Joi.valid(...kinds), then: Joi.required() }),
+      ];
+    }),
+  );
 const effect = Joi.object({
   on: Joi.string().valid('pass', 'always'),
   kind: Joi.string()
-    .valid(
-      'take-off',
-      'mount',
-      'hold',
-      'retire',
-      'release',
-      'work',
-      'inspect',
-      'thickness',
-      'lay-layers',
-      'lift-layers',
-      'level',
-      'zero',
-      'home-moved',
-      'lapped',
-      'surveyed',
-      'key',
-      'book',
-      'materials',
-    )
+    .valid(...Object.keys(NEEDED))
     .required()
     .label('Effect'),
-  part: id('Part'),
-  place: Joi.string().trim().max(60).allow(''),
-  hold: Joi.string().valid('cure', 'dry', 'cool', 'soak'),
-  hours: Joi.alternatives(
-    Joi.number().min(0).max(1000),
-    Joi.object({ hoursOf: Joi.string().max(60).required() }),
-  ).label('Hours'),
-  reason: Joi.string().max(200),
-  why: Joi.string().max(200),
-  work: Joi.string().valid('wiped', 'washed', 'scrubbed', 'renewed', 'repaired', 'other'),
-  note: Joi.string().max(300),
-  card: Joi.string().max(40),
-  codes: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)),
-  numbers: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)),
-  text: Joi.string().max(300),
-  by: Joi.string().max(60),
-  reading: Joi.string().max(130),
-  way: Joi.object({ choice: id('Choice').required() }),
-  drag: Joi.object({ choice: id('Choice').required() }),
-  how: Joi.object({ choice: id('Choice').required() }),
-  step: Joi.string().max(60),
-  takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)),
   answers: Joi.array().items(Joi.string().max(60)).max(8),
-  used: Joi.array().items(Joi.string().max(60)).max(20),
+  ...neededWith({
+    part: id('Part'),
+    place: Joi.string().trim().max(60).allow('').label('Place'),
+    hold: Joi.string().valid('cure', 'dry', 'cool', 'soak').label('Hold'),
+    hours: Joi.alternatives(
+      Joi.number().min(0).max(1000),
+      Joi.object({ hoursOf: Joi.string().max(60).required() }),
+    ).label('Hours'),
+    reason: Joi.string().max(200).label('Reason'),
+    why: Joi.string().max(200).label('Why'),
+    work: Joi.string().valid('wiped', 'washed', 'scrubbed', 'renewed', 'repaired', 'other').label('Work'),
+    note: Joi.string().max(300).allow('').label('Note'),
+    card: Joi.string().max(40).label('Card'),
+    codes: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)).label('Codes'),
+    numbers: Joi.object().pattern(Joi.string().max(40), Joi.string().max(40)).label('Numbers'),
+    text: Joi.string().max(300).label('Text'),
+    by: Joi.string().max(60),
+    reading: Joi.string().max(130).label('Reading'),
+    way: Joi.object({ choice: id('Choice').required() }).label('Way'),
+    drag: Joi.object({ choice: id('Choice').required() }).label('Drag'),
+    how: Joi.object({ choice: id('Choice').required() }).label('How'),
+    step: Joi.string().max(60).label('Step'),
+    takes: Joi.object().pattern(Joi.string().max(130), Joi.string().max(130)).label('Readings'),
+    used: Joi.array().items(Joi.string().max(60)).max(20).label('Materials'),
+  }),
 });
 
 const step = Joi.object({
@@ -384,7 +398,7 @@ export const procedureWriteSchema = record<ProcedureWrite>({
   doc: procedureSchema.required(),
   basedOn: Joi.string().max(60).allow(null).required().label('Copied from'),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 
 const named = (label: string) =>
@@ -399,7 +413,7 @@ export const jobStartSchema = record<JobStart>({
   sides: Joi.object().pattern(Joi.string().max(60), Joi.string().valid('A', 'B')).default({}).label('Sides'),
   together: idField().allow(null).default(null).label('Begun together'),
   edition: Joi.string().max(40).label('Edition'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 
 const onlyWith = (field: Joi.Schema, kinds: readonly string[]) =>
@@ -410,6 +424,7 @@ const runEvent = Joi.object({
     .valid('done', 'cant', 'undone', 'noted', 'handed-over', 'stopped')
     .required()
     .label('What happened'),
+  // The server counts no later time than its own.
   at: timeField('Time').required(),
   stepId: Joi.string().max(60).required().label('Step'),
   readings: onlyWith(Joi.object().pattern(Joi.string().max(60), Joi.number()).max(10).label('Readings'), ['done']),

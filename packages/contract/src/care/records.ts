@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { idField, record, timeField } from '../kit/fields';
+import { idField, record, toldTime } from '../kit/fields';
 
 /** What was seen when something was looked at: a card, its code, its numbers. */
 export interface Inspection {
@@ -32,7 +32,7 @@ export const inspectionWriteSchema = record<InspectionWrite>({
   code: Joi.string().max(40).required().label('What was seen'),
   numbers: Joi.object().pattern(Joi.string().max(40), Joi.number()).max(20).required().label('Numbers'),
   note: Joi.string().trim().max(500).allow('').required().label('Note'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 })
   .custom((value: InspectionWrite, helpers) =>
     value.surfaceId === null && value.machineId === null ? helpers.error('inspection.of') : value,
@@ -65,7 +65,7 @@ export const photoUploadSchema = record<PhotoUpload>({
   surfaceId: idField().label('Surface'),
   machineId: idField().label('Machine'),
   inspectionId: idField().label('Inspection'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
   note: Joi.string().trim().max(200).allow('').default('').label('Note'),
 });
 export interface PhotoUpload {

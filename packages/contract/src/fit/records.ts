@@ -8,7 +8,7 @@ import { WASHERS } from '@even-bed/core/fit/washers';
 import { COMPARE_READS, HELD, type CompareReads } from '@even-bed/core/level/compareMethods';
 import { RESIN_WAYS } from '@even-bed/core/level/gapBudget';
 import Joi from 'joi';
-import { idField, lengthField, nameField, numberField, record, timeField } from '../kit/fields';
+import { idField, lengthField, nameField, numberField, record, toldTime } from '../kit/fields';
 
 /** A sum that was kept for a machine: what was asked. What it says is computed anew. */
 export interface Plan<T extends ToolId = ToolId> {
@@ -339,7 +339,7 @@ export const TOOL_SCHEMAS: Record<ToolId, Joi.Schema> = {
 const machineAndTool = {
   machineId: idField().required().label('Machine'),
   title: nameField('Title', 80).required(),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 };
 
 /** A plan of whichever tool. */
@@ -377,4 +377,4 @@ export const blanksPdfSchema = record<BlanksPdfAsk>({
 export interface WithdrawPlan {
   at: number;
 }
-export const withdrawPlanSchema = record<WithdrawPlan>({ at: timeField('Time').required() });
+export const withdrawPlanSchema = record<WithdrawPlan>({ at: toldTime('Time').required() });

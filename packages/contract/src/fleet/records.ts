@@ -3,7 +3,7 @@ import type { Readiness, ReadinessFacts } from '@even-bed/core/fleet/readiness';
 import { MOTOR_THREAD } from '@even-bed/core/level/plainAdjuster';
 import { THREADS } from '@even-bed/core/level/threads';
 import Joi from 'joi';
-import { extentSchema, idField, lengthField, nameField, record, tagField, timeField } from '../kit/fields';
+import { extentSchema, idField, lengthField, nameField, record, tagField, toldTime } from '../kit/fields';
 
 export type Family = 'filament' | 'resin';
 
@@ -177,7 +177,7 @@ export const machineFactsSchema = record<MachineFacts>(machineKeys);
 export const machineWriteSchema = record<MachineWrite>({
   ...machineKeys,
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export type MachineWrite = MachineFacts & { version: number; at: number };
 
@@ -185,6 +185,6 @@ export const areaWriteSchema = record<AreaWrite>({
   name: nameField('Name of the area').required(),
   position: Joi.number().integer().min(0).max(1000).required().label('Position'),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export type AreaWrite = Pick<Area, 'name' | 'position' | 'version'> & { at: number };

@@ -24,6 +24,7 @@ export const MESSAGES: Joi.LanguageMessages = {
   'number.unsafe': '{#label} is too large.',
   'number.infinity': '{#label} must be a number.',
   'extent.order': '{#label}: the last place must lie to the right of and behind the first.',
+  'time.ahead': '{#label} lies in the future: look at the clock of this device.',
   'length.base': '{#label} must be a length, such as 220, 0,2 or 8 1/2 in.',
   'length.min': '{#label} must be at least {#limit} mm.',
   'length.max': '{#label} must be at most {#limit} mm.',
@@ -60,6 +61,19 @@ export const nameField = (label: string, most = 60) => Joi.string().trim().min(1
 const LATEST = Date.UTC(2100, 0, 1);
 /** Time in epoch milliseconds, UTC. */
 export const timeField = (label: string) => Joi.number().integer().min(0).max(LATEST).label(label);
+
+/** Clocks and zones differ by up to a day. */
+const AHEAD = 86_400_000;
+
+/**
+ * When something was done, as whoever did it tells: no later than a day from the server's clock, where that is known
+ * (`context.now`). Epoch milliseconds, UTC.
+ */
+export const toldTime = (label: string) =>
+  timeField(label).custom((at: number, helpers) => {
+    const now = (helpers.prefs.context as { now?: number } | undefined)?.now;
+    return now !== undefined && at > now + AHEAD ? helpers.error('time.ahead') : at;
+  });
 
 /** A length in mm, as a number or as people type it ("0,2", "8 1/2 in"). */
 export function lengthField(label: string, { min, max }: { min: number; max: number }): Joi.AnySchema<number> {

@@ -1,5 +1,7 @@
+import Joi from 'joi';
 import { areaWriteSchema, machineWriteSchema } from '../fleet/records';
 import { roundWriteSchema } from '../level/records';
+import { toldTime } from './fields';
 import { validate } from './validate';
 
 const ID = '0190a0a0-0000-7000-8000-000000000001';
@@ -83,4 +85,17 @@ describe('validate', () => {
       fields: { seq: 'Round must be at least 1.', source: expect.any(String), raw: 'The readings is empty.' },
     });
   });
+});
+
+test('a told time is no later than a day from the server’s clock; a form, which knows none, leaves it to the server', () => {
+  const schema = Joi.object({ at: toldTime('Time').required() });
+  const now = Date.UTC(2026, 10, 25);
+  const at = (ms: number) => validate(schema, { at: now + ms }, { context: { now } });
+  expect(at(86_400_000).ok).toBe(true);
+  expect(at(86_400_001)).toEqual({
+    ok: false,
+    fields: { at: 'Time lies in the future: look at the clock of this device.' },
+  });
+  expect(validate(schema, { at: now + 1e10 }).ok).toBe(true);
+  expect(validate(schema, { at: Date.UTC(2100, 0, 2) }, { context: { now: Date.UTC(2100, 0, 1) } }).ok).toBe(false);
 });

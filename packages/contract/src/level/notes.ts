@@ -4,7 +4,7 @@ import { GAUGE_KINDS, type GaugeAsk } from '@even-bed/core/level/gauge';
 import { CAUSES, LESSONS, type Cause, type Lesson, type PracticeAct } from '@even-bed/core/level/practiceBed';
 import { CORNERS, DRAGS, TUGS } from '@even-bed/core/level/tugs';
 import Joi from 'joi';
-import { idField, lengthField, nameField, record, timeField } from '../kit/fields';
+import { idField, lengthField, nameField, record, toldTime } from '../kit/fields';
 
 /** A level by hand: what was read, raw. What it came to is worked out anew. */
 export interface LevelNoteWrite {
@@ -130,17 +130,17 @@ const raw = Joi.alternatives()
 
 export const levelNoteSchema = record<LevelNoteWrite>({
   machineId: idField().required().label('Machine'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
   raw,
 });
 
 export const zMarkSchema = record<ZMarkWrite>({
   machineId: idField().required().label('Machine'),
   kind: Joi.string().valid('home', 'zero', 'learn-anew').required().label('What'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 
-export const takenBackSchema = record<TakenBack>({ at: timeField('Time').required() });
+export const takenBackSchema = record<TakenBack>({ at: toldTime('Time').required() });
 
 /** What a shop feels gaps with: how many pieces were between the calipers at once, what they said, how many layers are used. */
 export interface GaugeWrite extends GaugeAsk {
@@ -164,7 +164,7 @@ export const gaugeSchema = record<GaugeWrite>({
     .required()
     .label('Calipers'),
   layers: Joi.number().integer().min(1).max(50).required().label('Layers'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 
 /** A round on the practice bed: what the learner did, and what they said it was. */
@@ -195,7 +195,7 @@ const act = Joi.alternatives().conditional('.do', {
 });
 
 export const practiceSchema = record<PracticeWrite>({
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
   lesson: word(LESSONS, 'Lesson'),
   seed: Joi.number().integer().min(1).max(60_000).required().label('Bed'),
   acts: Joi.array().items(act).max(400).required().label('What was done'),

@@ -2,7 +2,7 @@ import type { Adjuster, AdjusterLearned, ParseOptions, SeenFrom, TurnPlan } from
 import { QUESTIONS } from '@even-bed/core/level/heightReading';
 import { LONGEST_TEXT } from '@even-bed/core/level/longestText';
 import Joi from 'joi';
-import { extentSchema, idField, lengthField, nameField, record, timeField } from '../kit/fields';
+import { extentSchema, idField, lengthField, nameField, record, toldTime } from '../kit/fields';
 
 /** Where a round's heights came from. */
 export type HeightSource = 'machine' | 'pasted' | 'file' | 'typed' | 'felt';
@@ -114,7 +114,7 @@ const adjuster = Joi.object({
 
 export const checkStartSchema = record<CheckStart>({
   machineId: idField().required().label('Machine'),
-  startedAt: timeField('Start').required(),
+  startedAt: toldTime('Start').required(),
   setup: record<CheckSetup>({
     adjusters: Joi.array().items(adjuster).unique('id').min(3).max(12).required().label('Adjusters'),
     said: Joi.array().items(adjuster).unique('id').min(3).max(12).label('Adjusters as written down'),
@@ -138,14 +138,14 @@ export const readingSchema = record<ParseOptions>({
 
 export const roundWriteSchema = record<RoundWrite>({
   seq: Joi.number().integer().min(1).max(1000).required().label('Round'),
-  takenAt: timeField('Time').required(),
+  takenAt: toldTime('Time').required(),
   source: Joi.string().valid('machine', 'pasted', 'file', 'typed', 'felt').required().label('Source'),
   raw: Joi.string().min(1).max(LONGEST_TEXT).required().label('The readings'),
   reading: readingSchema.required().label('How to read them'),
 });
 
 export const turnsWriteSchema = record<TurnsWrite>({
-  madeAt: timeField('Time').required(),
+  madeAt: toldTime('Time').required(),
   turns: Joi.array()
     .items(
       Joi.object({
@@ -160,7 +160,7 @@ export const turnsWriteSchema = record<TurnsWrite>({
 });
 
 export const checkEndSchema = record<CheckEnd>({
-  endedAt: timeField('End').required(),
+  endedAt: toldTime('End').required(),
   outcome: Joi.string().valid('finished', 'dropped').required().label('Outcome'),
   note: Joi.string().trim().max(2000).allow('').required().label('Note'),
 });

@@ -5,7 +5,7 @@ import { LAP_PLACES } from '@even-bed/core/level/lapProgress';
 import { LIGHTS, SURVEY_LINES } from '@even-bed/core/level/lightSurvey';
 import { LAP_SCHOOLS, SHAPE_KINDS } from '@even-bed/core/level/shapeRecord';
 import Joi from 'joi';
-import { idField, lengthField, record, timeField } from '../kit/fields';
+import { idField, lengthField, record, toldTime } from '../kit/fields';
 import type { HeightSource } from './records';
 
 /** A survey by light, strips laid, rounds of lapping or a first layer measured: raw, of a machine or of a surface. */
@@ -186,7 +186,7 @@ const raw = Joi.alternatives()
 export const shapeWriteSchema = record<ShapeWrite>({
   machineId: idField().allow(null).required().label('Machine'),
   surfaceId: idField().allow(null).required().label('Surface'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
   raw,
 });
 

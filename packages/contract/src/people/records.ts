@@ -2,7 +2,7 @@ import { zoneField, type Manner } from '../shop/records';
 import Joi from 'joi';
 import { ROLES, type Role } from '../kit/operation';
 import { COMMON_SECRETS } from './commonSecrets';
-import { idField, nameField, record, timeField } from '../kit/fields';
+import { idField, nameField, record, toldTime } from '../kit/fields';
 
 export type SecretKind = 'passphrase' | 'pin';
 
@@ -104,7 +104,7 @@ export const firstPersonSchema = record<FirstPerson>({
   zone: zoneField(),
   /** As it stands on the server's terminal. */
   code: Joi.string().trim().max(20).allow('').label('Code'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface FirstPerson {
   id: string;
@@ -137,7 +137,7 @@ export const personWriteSchema = record<PersonWrite>({
   /** Left out: it stays as it is. */
   secret: secretField(),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface PersonWrite {
   name: string;
@@ -159,7 +159,7 @@ export interface OwnSecret {
 
 export const tokenWriteSchema = record<TokenWrite>({
   name: nameField('Name of the token').required(),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface TokenWrite {
   name: string;

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { idField, record, timeField } from '../kit/fields';
+import { idField, record, toldTime } from '../kit/fields';
 
 /** What a rule asks for. More kinds come with the work they ask for. */
 export type RuleKind = 'level';
@@ -20,6 +20,6 @@ export const ruleWriteSchema = record<RuleWrite>({
   kind: Joi.string().valid('level').required().label('Kind'),
   everyDays: Joi.number().integer().min(1).max(730).required().label('Days between checks'),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export type RuleWrite = Pick<Rule, 'machineId' | 'kind' | 'everyDays' | 'version'> & { at: number };

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { nameField, record, timeField } from '../kit/fields';
+import { nameField, record, toldTime } from '../kit/fields';
 
 /** How the shop reads and works. */
 export interface ShopSettings {
@@ -65,7 +65,7 @@ export const settingsWriteSchema = record<SettingsWrite>({
     .messages({ 'string.uriCustomScheme': '{#label} must begin with http:// or https://.' })
     .label('Address for labels'),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export type SettingsWrite = ShopSettings & { at: number };
 

@@ -17,7 +17,7 @@ import type {
 import { LABEL_SHEETS } from '@even-bed/core/surfaces/labelSheet';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
-import { idField, lengthField, nameField, record, tagField, timeField } from '../kit/fields';
+import { idField, lengthField, nameField, record, tagField, timeField, toldTime } from '../kit/fields';
 
 /** What may touch a surface, and how it takes it. */
 export const CARE_ITEMS = [
@@ -189,7 +189,7 @@ export const kindWriteSchema = record<KindWrite>({
     .label('Care'),
   note: Joi.string().trim().max(1000).allow('').required().label('Note'),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export type KindWrite = SurfaceKindFacts & { version: number; at: number };
 
@@ -209,7 +209,7 @@ export const surfaceWriteSchema = record<SurfaceWrite>({
   /** Where it lies when it is added. */
   place: placeField(),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export type SurfaceWrite = SurfaceFacts & { place: string; version: number; at: number };
 
@@ -218,12 +218,12 @@ const turned = () => Joi.number().valid(0, 90, 180, 270).label('Turned');
 const reason = (label: string) => Joi.string().trim().min(1).max(200).required().label(label);
 type EventOf<Kind extends SurfaceEvent['kind']> = Extract<SurfaceEvent, { kind: Kind }>;
 const event = <Kind extends SurfaceEvent['kind']>(kind: Kind, keys: Joi.SchemaMap = {}) =>
-  Joi.object<EventOf<Kind>>({ kind: Joi.string().valid(kind).required(), at: timeField('Time').required(), ...keys });
+  Joi.object<EventOf<Kind>>({ kind: Joi.string().valid(kind).required(), at: toldTime('Time').required(), ...keys });
 
 /** What a technician writes down of one surface. Mounting and retiring have routes of their own. */
 export type SurfaceHappening = Exclude<SurfaceEvent, { kind: 'mounted' | 'retired' | 'brought-back' | 'work-undone' }>;
 export const surfaceEventSchema = Joi.object<SurfaceHappening>({
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
   kind: Joi.string()
     .valid('taken-off', 'moved', 'turned', 'held', 'hold-cut', 'work-asked', 'work-done')
     .required()
@@ -261,7 +261,7 @@ export const bringBackSchema = event('brought-back', { why: reason('Why'), place
 export const moveManySchema = record<MoveMany>({
   ids: Joi.array().items(idField()).min(1).max(500).unique().required().label('Surfaces'),
   place: placeField(),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface MoveMany {
   ids: string[];
@@ -298,7 +298,7 @@ export const mountSchema = record<MountWrite>({
     .allow(null)
     .required()
     .label('What it takes the place of'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface MountWrite {
   surfaceId: string;
@@ -325,7 +325,7 @@ export const stackWriteSchema = record<StackWrite>({
     .required()
     .label('Layers'),
   version: Joi.number().integer().min(0).required().label('Version'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface StackWrite {
   layers: PlainLayer[];
@@ -412,7 +412,7 @@ export const offsetWriteSchema = record<OffsetWrite>({
   offset: lengthField('Z offset', { min: -20, max: 20 }).required(),
   weight: Joi.number().greater(0).max(100).default(1).label('Weight'),
   note: Joi.string().trim().max(200).allow('').default('').label('Note'),
-  at: timeField('Time').required(),
+  at: toldTime('Time').required(),
 });
 export interface OffsetWrite {
   machineId: string;

@@ -2,7 +2,7 @@ import type { ColumnMatch, GuessedMatch, PrintColumn, PrintFailure, PrintRelease
 import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
 import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
 import Joi from 'joi';
-import { idField, record, timeField } from '../kit/fields';
+import { idField, record, timeField, toldTime } from '../kit/fields';
 
 /** A print as far as surfaces need it. Surface and side are what lay there when it ended. */
 export interface Print {
@@ -41,7 +41,7 @@ export interface PrintFacts {
 const printKeys = {
   machineId: idField().required().label('Machine'),
   material: Joi.string().trim().max(40).allow('').default('').label('Material'),
-  endedAt: timeField('Ended').required(),
+  endedAt: toldTime('Ended').required(),
   duration: Joi.number().integer().min(0).max(5e6).allow(null).default(null).label('Duration'),
   grams: Joi.number().min(0).max(1e6).allow(null).default(null).label('Grams'),
   held: Joi.boolean().required().label('Held'),
