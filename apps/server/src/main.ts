@@ -12,6 +12,7 @@ import { keepEditions } from './care/procedureStore';
 import { countPeople } from './people/store';
 import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } from './shop/backup';
 import { takeFolder } from './db/folderLock';
+import { networksOf } from './kernel/networks';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Serves a shop from its data folder until it is told to stop. */
@@ -19,7 +20,10 @@ async function main(): Promise<void> {
   // Nobody else on this host reads the shop's data or its backups.
   process.umask(0o077);
   const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
-  const { port, host, dataFolder, keepBackups, hosts, behindProxy } = settingsFrom(process.env, 'data');
+  const { port, host, dataFolder, keepBackups, hosts, consoleNetworks, behindProxy } = settingsFrom(
+    process.env,
+    'data',
+  );
   const letGo = takeFolder(dataFolder);
   const finished = finishRestore(dataFolder);
   if (finished !== null) process.stdout.write(`${finished}\n`);
@@ -37,6 +41,7 @@ async function main(): Promise<void> {
     firstCode,
     isOurs: ourHosts([host, ...hosts]),
     behindProxy,
+    networks: networksOf(consoleNetworks),
     lastBackup: () => (keepBackups > 0 ? lastBackupAt(dataFolder, Date.now()) : null),
   });
   const server = app.listen(port, host);

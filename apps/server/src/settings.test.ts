@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { SHOP_NETWORKS } from './kernel/networks';
 import { databaseFile, settingsFrom } from './settings';
 
 test('defaults: port 4242 on the loopback address, the given folder', () => {
@@ -8,6 +9,7 @@ test('defaults: port 4242 on the loopback address, the given folder', () => {
     dataFolder: path.resolve('data'),
     keepBackups: 14,
     hosts: [],
+    consoleNetworks: SHOP_NETWORKS,
     behindProxy: false,
   });
 });
@@ -21,6 +23,7 @@ test('PORT, EVEN_BED_HOST and EVEN_BED_DATA are honoured', () => {
     dataFolder: '/srv/shop',
     keepBackups: 0,
     hosts: [],
+    consoleNetworks: SHOP_NETWORKS,
     behindProxy: false,
   });
   expect(settingsFrom({ EVEN_BED_HOSTS: 'bench.shop, , hall', EVEN_BED_PROXY: '1' }, 'data')).toMatchObject({
@@ -36,4 +39,13 @@ test.each(['-1', 'daily', '1.5'])('EVEN_BED_BACKUPS=%s is refused in words', (EV
 
 test.each(['nine', '70000', '-1', '4.5'])('PORT=%s is refused in words', (PORT) => {
   expect(() => settingsFrom({ PORT }, 'data')).toThrow(`PORT is "${PORT}", which is no port.`);
+});
+
+test('consoles are called in the shop’s networks, or in those that it names', () => {
+  expect(settingsFrom({}, 'data').consoleNetworks).toContain('192.168.0.0/16');
+  expect(settingsFrom({ EVEN_BED_CONSOLE_NETWORKS: '203.0.113.0/24, 10.9.0.0/16' }, 'data').consoleNetworks).toEqual([
+    '203.0.113.0/24',
+    '10.9.0.0/16',
+  ]);
+  expect(() => settingsFrom({ EVEN_BED_CONSOLE_NETWORKS: 'everywhere' }, 'data')).toThrow('is no network');
 });

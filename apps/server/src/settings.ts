@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { networksOf, SHOP_NETWORKS } from './kernel/networks';
 
 /** Where the server listens and keeps its data, from the environment. */
 export interface Settings {
@@ -9,11 +10,19 @@ export interface Settings {
   keepBackups: number;
   /** Names besides this host's own under which the shop may be asked. */
   hosts: string[];
+  /** Networks in which machines' consoles are called. */
+  consoleNetworks: string[];
   /** Behind the shop's own proxy, whose X-Forwarded headers count. */
   behindProxy: boolean;
 }
 
-/** @throws Error a PORT that is none, in words */
+const listed = (text: string) =>
+  text
+    .split(',')
+    .map((name) => name.trim())
+    .filter((name) => name !== '');
+
+/** @throws Error a PORT that is none, or networks that are none, in words */
 export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Settings {
   const port = Number(env['PORT'] ?? 4242);
   if (!Number.isInteger(port) || port < 0 || port > 65535) {
@@ -24,13 +33,13 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
     throw new Error(
       `EVEN_BED_BACKUPS is "${env['EVEN_BED_BACKUPS']}"; say how many daily backups to keep, 0 for none.`,
     );
+  const consoleNetworks = listed(env['EVEN_BED_CONSOLE_NETWORKS'] ?? '');
+  networksOf(consoleNetworks);
   return {
     port,
     keepBackups,
-    hosts: (env['EVEN_BED_HOSTS'] ?? '')
-      .split(',')
-      .map((name) => name.trim())
-      .filter((name) => name !== ''),
+    hosts: listed(env['EVEN_BED_HOSTS'] ?? ''),
+    consoleNetworks: consoleNetworks.length > 0 ? consoleNetworks : SHOP_NETWORKS,
     behindProxy: env['EVEN_BED_PROXY'] === '1',
     host: env['EVEN_BED_HOST'] ?? '127.0.0.1',
     dataFolder: path.resolve(env['EVEN_BED_DATA'] ?? defaultData),

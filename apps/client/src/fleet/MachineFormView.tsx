@@ -6,6 +6,7 @@ import { Controller, useForm, useWatch, type Control, type Path, type Resolver }
 import { View } from 'react-native';
 import type { ReadableError } from '../api/errorOf';
 import { deviceStore } from '../offline/deviceStore';
+import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Choice, type Option } from '../ui/Choice';
@@ -69,6 +70,7 @@ const resolver: Resolver<MachineForm> = async (form) => {
 /** The facts of a machine, as a form that keeps what is typed on the device until it is saved. */
 export default function MachineFormView({ title, crumbs, initial, areas, draftName, busy, failure, onSubmit }: Props) {
   const wide = useIsWide();
+  const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
   const { control, getValues, handleSubmit, reset, setError, setValue, formState } = useForm<MachineForm>({
     defaultValues: initial,
     resolver,
@@ -222,11 +224,19 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
           { value: 'front', label: 'At the front' },
           { value: 'rear', label: 'At the rear' },
         ])}
-        {choice('hasConsole', 'Its console can be reached', [
-          { value: 'no', label: 'No' },
-          { value: 'yes', label: 'Yes, over the network' },
-        ])}
-        <ConsoleFields control={control} />
+        {isLead ? (
+          <>
+            {choice('hasConsole', 'Its console can be reached', [
+              { value: 'no', label: 'No' },
+              { value: 'yes', label: 'Yes, over the network' },
+            ])}
+            <ConsoleFields control={control} />
+          </>
+        ) : (
+          <Words tone="steel" testID="console-by-lead">
+            Where its console is, a lead says.
+          </Words>
+        )}
       </Section>
       <Section title="NOTE">{text('note', 'Note (optional)', { lines: 3 })}</Section>
     </>

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import fs from 'node:fs/promises';
 import os from 'node:os';
+import type { BlockList } from 'node:net';
 import path from 'node:path';
 import { validate } from '@even-bed/contract';
 import { bodyParser } from '@koa/bodyparser';
@@ -27,6 +28,7 @@ import { once } from '../kernel/once';
 import { Pacer } from '../kernel/pace';
 import { Problem } from '../kernel/problem';
 import { routes } from './routes';
+import { networksOf, SHOP_NETWORKS } from '../kernel/networks';
 import type { Answer, Call, Route, SecretCost } from '../kernel/route';
 import { keepUpload, readUpload } from './upload';
 
@@ -38,6 +40,8 @@ export interface AppParts {
   now?: () => number;
   /** How long a machine's console may take; shorter in tests. */
   linkTimes?: LinkTimes;
+  /** Networks in which machines’ consoles are called; left out: those of shops. */
+  networks?: BlockList;
   /** Where photos lie. */
   photoFolder?: string;
   /** What the first account has to say, as it stands on the terminal; left out: nothing is asked. */
@@ -63,10 +67,10 @@ const WRITE_KEY = /^[A-Za-z0-9-]{8,80}$/;
 
 /** Builds the app without listening, so that tests run it in process. */
 export function buildApp(parts: AppParts): Koa {
-  const { db, log, clientFolder, now = Date.now, linkTimes } = parts;
+  const { db, log, clientFolder, now = Date.now, linkTimes, networks = networksOf(SHOP_NETWORKS) } = parts;
   hearAll();
   const beforeScan: BeforeScan = (machine, link) => tellTurns(db, machine, link);
-  const scans = new ScanJobs({ log, beforeScan, ...(linkTimes ? { times: linkTimes } : {}) });
+  const scans = new ScanJobs({ log, beforeScan, networks, ...(linkTimes ? { times: linkTimes } : {}) });
   const app = new Koa();
   app.silent = true;
   app.proxy = parts.behindProxy ?? false;

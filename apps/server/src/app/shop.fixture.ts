@@ -7,6 +7,7 @@ import type { Knex } from 'knex';
 import pino from 'pino';
 import request from 'supertest';
 import { v7 as uuid } from 'uuid';
+import { networksOf, SHOP_NETWORKS } from '../kernel/networks';
 import { connect, migrate } from '../db/connect';
 import type { LinkTimes } from '../machines/consoleLink';
 import type { SecretCost } from '../kernel/route';
@@ -97,6 +98,8 @@ export async function openShop(more: Partial<MachineFacts> = {}) {
     log: pino({ level: 'silent' }),
     now: () => clock.now,
     linkTimes: LINK,
+    // What stands in for a machine of the shop listens on this host.
+    networks: networksOf([...SHOP_NETWORKS, '127.0.0.0/8']),
     secretCost: CHEAP,
     photoFolder,
   });

@@ -1,5 +1,6 @@
 import net from 'node:net';
 import { LIMITS } from '../kernel/limits';
+import { addressWithin } from '../kernel/networks';
 import { Problem } from '../kernel/problem';
 
 export interface ConsoleTarget {
@@ -7,6 +8,7 @@ export interface ConsoleTarget {
   name: string;
   host: string;
   port: number;
+  simulated: boolean;
 }
 
 export interface LinkTimes {
@@ -41,10 +43,23 @@ export class ConsoleLink {
     private readonly times: LinkTimes,
   ) {}
 
-  /** @throws Problem machine-silent, when nothing takes the connection in time */
-  static open(target: ConsoleTarget, times: LinkTimes = LINK_TIMES): Promise<ConsoleLink> {
+  /**
+   * @param networks within which consoles are called
+   * @throws Problem not-in-reach, outside of them; machine-silent, when nothing takes the connection in time
+   */
+  static async open(
+    target: ConsoleTarget,
+    { networks, times = LINK_TIMES }: { networks: net.BlockList; times?: LinkTimes },
+  ): Promise<ConsoleLink> {
+    const host = await addressWithin(target.host, { networks, simulated: target.simulated });
+    if (host === null)
+      throw new Problem(
+        422,
+        'not-in-reach',
+        `${target.name}: ${target.host} is not in the shop’s networks. Whoever runs the server can add it: EVEN_BED_CONSOLE_NETWORKS.`,
+      );
     return new Promise((resolve, reject) => {
-      const socket = net.connect({ host: target.host, port: target.port });
+      const socket = net.connect({ host, port: target.port });
       socket.setEncoding('utf8');
       socket.setTimeout(times.connectMs);
       const fail = () => {

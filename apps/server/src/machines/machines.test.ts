@@ -160,6 +160,42 @@ describe('a machine that makes trouble', () => {
     await new Promise((resolve) => server.close(resolve));
   });
 
+  test('outside of the shop’s networks is never called', async () => {
+    shop = await openShop({ console: { ...consoleAt(7), host: '203.0.113.9', simulated: false } });
+    expect(await scan()).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('203.0.113.9 is not in the shop’s networks'),
+    });
+  });
+
+  test('is a lead’s to set: a technician changes all else of a machine', async () => {
+    shop = await openShop({ console: consoleAt(7) });
+    const technician = await shop.signedIn('technician', 'Otto');
+    const address = `/api/machines/${shop.machineId}`;
+    const { version } = (await shop.api.get(address).expect(200)).body as { version: number };
+    const write = (console: unknown) => ({
+      ...facts(shop.areaId, { console: console as never, note: 'belt is new' }),
+      ...{ version, at: NOW },
+    });
+    for (const console of [null, { ...consoleAt(7), port: 22 }, { ...consoleAt(7), scanCommand: 'M112' }]) {
+      const { body } = await technician.put(address).send(write(console)).expect(403);
+      expect(body.error.fields.console).toMatch(/^Only a lead/);
+    }
+    await technician
+      .put(address)
+      .send(write(consoleAt(7)))
+      .expect(200);
+    const fresh = facts(shop.areaId, { name: 'Knot' });
+    await technician
+      .put(`/api/machines/${newId()}`)
+      .send({ ...fresh, console: consoleAt(7), version: 0, at: NOW })
+      .expect(403);
+    await technician
+      .put(`/api/machines/${newId()}`)
+      .send({ ...fresh, version: 0, at: NOW })
+      .expect(200);
+  });
+
   test('may print a large map in one go', async () => {
     const line = (i: number) => `bed at X:${10 + 5 * (i % 40)} Y:${10 + 5 * Math.floor(i / 40)} Z:+0.012`;
     const map = Array.from({ length: 1600 }, (_, i) => line(i)).join('\n');

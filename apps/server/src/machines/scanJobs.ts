@@ -1,4 +1,5 @@
 import type { Machine, Scan } from '@even-bed/contract';
+import type { BlockList } from 'node:net';
 import type { Logger } from 'pino';
 import { Problem } from '../kernel/problem';
 import { ConsoleLink, LINK_TIMES, type LinkTimes } from './consoleLink';
@@ -23,8 +24,21 @@ export class ScanJobs {
   private readonly log: Logger;
   private readonly beforeScan: BeforeScan;
 
-  constructor({ log, beforeScan, times = LINK_TIMES }: { log: Logger; beforeScan: BeforeScan; times?: LinkTimes }) {
+  private readonly networks: BlockList;
+
+  constructor({
+    log,
+    beforeScan,
+    networks,
+    times = LINK_TIMES,
+  }: {
+    log: Logger;
+    beforeScan: BeforeScan;
+    networks: BlockList;
+    times?: LinkTimes;
+  }) {
     this.log = log;
+    this.networks = networks;
     this.times = times;
     this.beforeScan = beforeScan;
   }
@@ -82,11 +96,14 @@ export class ScanJobs {
 
   private async run(job: Job, machine: Machine): Promise<void> {
     const { signal } = job.controller;
-    const { host, port, scanCommand, bedTemperature } = machine.console!;
+    const { host, port, simulated, scanCommand, bedTemperature } = machine.console!;
     const lines: string[] = [];
     let link: ConsoleLink | null = null;
     try {
-      link = await ConsoleLink.open({ name: machine.name, host, port }, this.times);
+      link = await ConsoleLink.open(
+        { name: machine.name, host, port, simulated },
+        { networks: this.networks, times: this.times },
+      );
       await this.beforeScan(machine, link);
       if (bedTemperature > 0) {
         this.tell(job, { step: `Heating the bed to ${bedTemperature} °C` });
