@@ -284,3 +284,17 @@ test('a lead adds a kind: what is wrong is said at its field before anything is 
   await page.getByTestId('kind-save').click();
   await page.getByText('There is already a kind with the name Satin, ours.').waitFor();
 });
+
+test('a cleaning that harms a face is not kept without a word', async () => {
+  const sheet = await surface('S-002');
+  expect(sheet.kind.care['steel-wool']).toBe('no');
+  await page.goto(`/rack/${sheet.id}`);
+  await page.getByTestId('work-done').click();
+  await page.getByTestId('work-note').fill('alcohol');
+  expect(await page.getByTestId('work-never').count()).toBe(0);
+  await page.getByTestId('work-note').fill('scrubbed, steel wool');
+  expect(await page.getByTestId('work-never').innerText()).toMatch(/^Never on .*\n.*Steel wool/s);
+  expect(await page.getByTestId('work-go').innerText()).toBe('It was done all the same');
+  await page.getByTestId('work-go').click();
+  await page.getByTestId('work-dialog').waitFor({ state: 'detached' });
+});

@@ -6,18 +6,8 @@ import { temperature } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { CARE_NAMES } from './surfaceWords';
 
-const ITEM_NAMES: Record<CareItem, string> = {
-  water: 'water',
-  soap: 'soap',
-  alcohol: 'alcohol',
-  acetone: 'acetone',
-  'scrub-pad': 'scrub pad',
-  'steel-wool': 'steel wool',
-  'fine-abrasive': 'fine abrasive',
-  scraper: 'scraper',
-  'glue-stick': 'glue stick',
-};
 const VERDICTS: { verdict: Verdict; signal: SignalKind; words: string }[] = [
   { verdict: 'yes', signal: 'ready', words: 'Takes' },
   { verdict: 'care', signal: 'due', words: 'With care' },
@@ -32,7 +22,7 @@ export function CareList({ kind }: { kind: SurfaceKind }) {
   return (
     <Section title="WHAT IT STANDS" testID="care">
       {VERDICTS.map(({ verdict, signal, words }) => {
-        const names = items.filter(([, known]) => known === verdict).map(([item]) => ITEM_NAMES[item]);
+        const names = items.filter(([, known]) => known === verdict).map(([item]) => CARE_NAMES[item]);
         return names.length === 0 ? null : (
           <View key={verdict} style={{ flexDirection: 'row', gap: 12 }}>
             <View style={{ width: 116 }}>

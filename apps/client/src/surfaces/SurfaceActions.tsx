@@ -1,5 +1,6 @@
 import type { Surface } from '@even-bed/contract';
 import type { HoldKind, QuarterTurn, Side, SurfaceWork } from '@even-bed/core';
+import { namedCare } from '@even-bed/core/surfaces/namedCare';
 import { isHeld } from '@even-bed/core/surfaces/surfaceState';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -15,7 +16,7 @@ import { usePrinting } from '../ui/usePrinting';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { useSurfaceHappens, type SurfaceHappened } from './useSurfaceHappens';
-import { sideWords } from './surfaceWords';
+import { careNames, sideWords } from './surfaceWords';
 
 type Open = 'move' | 'work' | 'hold' | 'cut' | 'ask' | 'retire' | 'back' | null;
 
@@ -225,6 +226,7 @@ function WorkDialog({
   const [side, setSide] = useState<Side | 'both'>(where.kind === 'machine' ? where.sideUp : twoSided ? 'both' : 'A');
   const [note, setNote] = useState('');
   const save = () => onDone({ kind: 'work-done', at: Date.now(), work, side: side === 'both' ? null : side, note });
+  const never = namedCare(note).filter((item) => surface.kind.care[item] === 'no');
   return (
     <DialogFrame open title={`What was done to ${surface.tag}?`} onClose={onClose} testID="work-dialog">
       <Choice label="Work" hideLabel options={WORKS} value={work} onChange={setWork} testID="work" />
@@ -249,6 +251,11 @@ function WorkDialog({
         error={failure}
         testID="work-note"
       />
+      {never.length > 0 ? (
+        <Notice kind="stop" title={`Never on ${surface.kind.name}`} testID="work-never">
+          {`${careNames(never)}: its face does not stand that. Was it done all the same, write it down, and look at the face before it prints.`}
+        </Notice>
+      ) : null}
       {work === 'renewed' ? (
         <Words size="small" tone="steel">
           Its life is counted anew from here on. Abrasive dust: respirator.
@@ -256,7 +263,14 @@ function WorkDialog({
       ) : null}
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <ActionButton label="Leave it" onPress={onClose} grow />
-        <ActionButton label="Write it down" kind="main" busy={busy} onPress={save} grow testID="work-go" />
+        <ActionButton
+          label={never.length > 0 ? 'It was done all the same' : 'Write it down'}
+          kind={never.length > 0 ? 'plain' : 'main'}
+          busy={busy}
+          onPress={save}
+          grow
+          testID="work-go"
+        />
       </View>
     </DialogFrame>
   );

@@ -1,4 +1,4 @@
-import type { Surface, SurfaceKind } from '@even-bed/contract';
+import type { CareItem, Surface, SurfaceKind } from '@even-bed/contract';
 import type { LifeLeft, Side, SurfaceState } from '@even-bed/core';
 import { lifeOf } from '@even-bed/core/surfaces/lifeOf';
 import { surfaceCondition } from '@even-bed/core/surfaces/surfaceState';
@@ -6,6 +6,23 @@ import { timeLeft } from '@even-bed/words/span';
 import type { SignalKind } from '../ui/Signal';
 
 export const HOLD_NAMES = { cure: 'Curing', dry: 'Drying', cool: 'Cooling', soak: 'Soaking' } as const;
+
+export const CARE_NAMES: Record<CareItem, string> = {
+  water: 'water',
+  soap: 'soap',
+  alcohol: 'alcohol',
+  acetone: 'acetone',
+  'scrub-pad': 'scrub pad',
+  'steel-wool': 'steel wool',
+  'fine-abrasive': 'fine abrasive',
+  scraper: 'scraper',
+  'glue-stick': 'glue stick',
+};
+/** Several of them as one sentence begins: "Steel wool and acetone". */
+export function careNames(items: readonly CareItem[]): string {
+  const words = items.map((item) => CARE_NAMES[item]).join(' and ');
+  return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
+}
 
 /** A surface's state in a shape and a few words. */
 export function conditionWords(state: SurfaceState, now: number): { signal: SignalKind; words: string } {

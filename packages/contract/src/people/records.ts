@@ -103,7 +103,7 @@ export const firstPersonSchema = record<FirstPerson>({
   /** Where the shop is, as the device says; left out: UTC. */
   zone: zoneField(),
   /** As it stands on the server's terminal. */
-  code: Joi.string().trim().max(20).allow('').label('Code'),
+  code: Joi.string().replace(/\s/g, '').max(20).allow('').label('Code'),
   at: toldTime('Time').required(),
 });
 export interface FirstPerson {

@@ -73,4 +73,4 @@ export type SettingsWrite = ShopSettings & { at: number };
 export interface ImportAsk {
   code?: string;
 }
-export const importAskSchema = record<ImportAsk>({ code: Joi.string().max(20).label('Code') });
+export const importAskSchema = record<ImportAsk>({ code: Joi.string().replace(/\s/g, '').max(20).label('Code') });

@@ -15,23 +15,12 @@ import type {
   SurfaceState,
 } from '@even-bed/core';
 import { LABEL_SHEETS } from '@even-bed/core/surfaces/labelSheet';
+import { CARE_ITEMS, type CareItem } from '@even-bed/core/surfaces/namedCare';
 import { GROUPS } from '@even-bed/core/surfaces/surfaceKind';
 import Joi from 'joi';
 import { idField, lengthField, nameField, record, tagField, timeField, toldTime } from '../kit/fields';
 
-/** What may touch a surface, and how it takes it. */
-export const CARE_ITEMS = [
-  'water',
-  'soap',
-  'alcohol',
-  'acetone',
-  'scrub-pad',
-  'steel-wool',
-  'fine-abrasive',
-  'scraper',
-  'glue-stick',
-] as const;
-export type CareItem = (typeof CARE_ITEMS)[number];
+export type { CareItem };
 export type Verdict = 'yes' | 'care' | 'no';
 export const VERDICTS: readonly Verdict[] = ['yes', 'care', 'no'];
 
