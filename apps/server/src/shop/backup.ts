@@ -1,10 +1,11 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { connect } from '../db/connect';
-import { copyDatabase, emptyWriteAhead } from '../db/databaseFile';
+import { copyDatabase } from '../db/databaseFile';
 import { checkDatabase } from './copy';
 import { databaseFile, photoFolder } from '../settings';
 import { bookHeads, headMissing, keepHead } from './bookHeads';
+import { shutDoors } from './doors';
 import { takeFolder } from '../db/folderLock';
 
 const NAME = /^\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}Z$/;
@@ -115,14 +116,14 @@ export async function restoreBackup(
       fs.rmSync(part, { recursive: true, force: true });
       throw new Error(`This backup is not sound, nothing was changed. ${message}`);
     }
-    await shutDoors(dataFolder, databaseFile(part), now);
+    const doors = await shutDoors(dataFolder, databaseFile(part), now);
     for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
     const aside = path.join(dataFolder, `before-restore-${nameOf(now)}`);
     // From here on a start finishes what is begun, wherever it was cut off.
     const journal: Journal = { name, aside, entries: book!.entries, lastHash: book!.lastHash, at: now };
     writeWhole(journalOf(dataFolder), JSON.stringify(journal));
     finishRestore(dataFolder);
-    return { aside, message };
+    return { aside, message: [message, ...doors].join(' ') };
   } finally {
     letGo();
   }
@@ -170,31 +171,6 @@ export function finishRestore(dataFolder: string): string | null {
   fs.rmSync(part, { recursive: true, force: true });
   fs.rmSync(journalOf(dataFolder));
   return `Backup ${name} is in its place. What was there before lies in ${aside}`;
-}
-
-/** What was closed since the backup stays closed: nobody is signed in, and a token that is not in force now stays so. */
-async function shutDoors(dataFolder: string, restored: string, now: number): Promise<void> {
-  const inForce = new Set<string>();
-  if (fs.existsSync(databaseFile(dataFolder))) {
-    const present = connect(databaseFile(dataFolder));
-    try {
-      for (const { id } of (await present('machine_tokens').whereNull('revoked_at').select('id')) as { id: string }[])
-        inForce.add(id);
-    } catch {
-      // What is there can't be read: then no token is known to be in force.
-    } finally {
-      await present.destroy();
-    }
-  }
-  const db = connect(restored);
-  try {
-    await db('sessions').whereNull('ended_at').update({ ended_at: now });
-    for (const { id } of (await db('machine_tokens').whereNull('revoked_at').select('id')) as { id: string }[])
-      if (!inForce.has(id)) await db('machine_tokens').where({ id }).update({ revoked_at: now });
-    await emptyWriteAhead(db);
-  } finally {
-    await db.destroy();
-  }
 }
 
 function move(from: string, toFolder: string): void {

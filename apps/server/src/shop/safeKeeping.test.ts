@@ -188,3 +188,70 @@ test('a database of a newer version is known as one', async () => {
   expect((await pendingMigrations(db)).newer).toEqual(['20990101_01_later']);
   await db.destroy();
 });
+
+describe('what was closed since a backup stays closed when it is put back', () => {
+  const person = (id: string, more: object = {}) => ({
+    ...{ id, name: id, name_key: id, role: 'lead', secret: `secret of ${id}`, secret_kind: 'passphrase', active: true },
+    ...{ version: 1, created_at: NOW, updated_at: NOW },
+    ...more,
+  });
+  const inShop = async <T>(act: (db: ReturnType<typeof connect>) => Promise<T>): Promise<T> => {
+    const db = connect(databaseFile(data));
+    try {
+      return await act(db);
+    } finally {
+      await db.destroy();
+    }
+  };
+  const people = () =>
+    inShop(async (db) => {
+      const rows = (await db('people').orderBy('id')) as { id: string; role: string; active: number; secret: string }[];
+      return rows.map(({ id, role, active, secret }) => [id, role, Boolean(active), secret]);
+    });
+
+  test('who may no longer come in may not, a right that was taken is not given back, a newer secret counts', async () => {
+    await shopWith(1);
+    await inShop((db) => db('people').insert(['ada', 'bo', 'cy', 'di'].map((id) => person(id))));
+    await makeBackup(data, { now: NOW, keep: 3 });
+    await inShop(async (db) => {
+      await db('people')
+        .where({ id: 'bo' })
+        .update({ active: false, version: 2, updated_at: NOW + 1 });
+      await db('people')
+        .where({ id: 'cy' })
+        .update({ role: 'looker', version: 2, updated_at: NOW + 1 });
+      await db('people')
+        .where({ id: 'di' })
+        .update({ secret: 'another', version: 2, updated_at: NOW + 1 });
+    });
+    const { message } = await restoreBackup(data, listBackups(data)[0]!, NOW + 5);
+    expect(await people()).toEqual([
+      ['ada', 'lead', true, 'secret of ada'],
+      ['bo', 'lead', false, 'secret of bo'],
+      ['cy', 'looker', true, 'secret of cy'],
+      ['di', 'lead', true, 'another'],
+    ]);
+    expect(message).toContain('bo still may not come in. cy stays a looker. di keeps the newer secret.');
+  });
+
+  test('a right that was given since is not taken along, and a shop keeps a lead', async () => {
+    await shopWith(1);
+    await inShop((db) => db('people').insert([person('ada'), person('bo', { role: 'looker' })]));
+    await makeBackup(data, { now: NOW, keep: 3 });
+    await inShop(async (db) => {
+      await db('people')
+        .where({ id: 'ada' })
+        .update({ active: false, version: 2, updated_at: NOW + 1 });
+      await db('people')
+        .where({ id: 'bo' })
+        .update({ role: 'technician', version: 2, updated_at: NOW + 1 });
+      await db('people').insert(person('eve', { created_at: NOW + 1, updated_at: NOW + 1 }));
+    });
+    await restoreBackup(data, listBackups(data)[0]!, NOW + 5);
+    expect((await people()).map((row) => row.slice(0, 3))).toEqual([
+      ['ada', 'lead', false],
+      ['bo', 'looker', true],
+      ['eve', 'lead', true],
+    ]);
+  });
+});
