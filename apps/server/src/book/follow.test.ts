@@ -137,3 +137,19 @@ test('whoever is signed out, or a machine, does not follow', async () => {
     .expect(201);
   await shop.device().get('/api/events').set('Authorization', `Bearer ${body.token}`).expect(403);
 });
+
+test('one who listens from many places leaves room for others', async () => {
+  const [one, other] = [await programToken(), await programToken()];
+  const open = [];
+  for (let i = 0; i < 12; i++) open.push(await follow(one.token));
+  expect(open.every(({ status }) => status === 200)).toBe(true);
+  expect((await follow(one.token)).status).toBe(429);
+  expect((await follow(other.token)).status).toBe(200);
+  open[0]!.end();
+  for (let i = 0; i < 100; i++) {
+    const again = await follow(one.token);
+    if (again.status === 200) return;
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  }
+  throw new Error('the place of one that closed is never given back');
+});

@@ -42,6 +42,8 @@ export const LIMITS = {
   paceUnknown: { burst: 400, perSecond: 10 },
   /** Listeners that follow the shop's events at once. */
   streams: 200,
+  /** Of these, of one person or program. */
+  streamsEach: 12,
   /** Days for which the answer of a write is kept for its repetition. */
   writesKeptDays: 30,
 } as const;

@@ -15,6 +15,7 @@ import { listEntries } from '../book/store';
 import { listInspections } from '../care/store';
 import { listMachines } from '../fleet/store';
 import { csv } from '../kernel/csv';
+import { breathe, LIMITS } from '../kernel/limits';
 import { listPeople } from '../people/store';
 import { listOffsets } from '../surfaces/offsetStore';
 import { listKinds, listSurfaces } from '../surfaces/store';
@@ -160,10 +161,12 @@ async function* paged<T>(
     if (first || items.length > 0) yield* table(columns, items, first);
     if (next === null) return;
     after = next;
+    // SQLite answers at once: without this nobody else would get a turn until the list ends.
+    await breathe();
   }
 }
 
-const PAGE = 500;
+const PAGE = LIMITS.linesAtOnce;
 
 /** A whole list as CSV, part by part, however long it is. */
 export async function* csvOf(db: Knex, list: CsvList, now: number): AsyncGenerator<string> {
