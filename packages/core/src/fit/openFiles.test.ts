@@ -157,6 +157,12 @@ describe('blanks at true size', () => {
     polygons.forEach((points, i) =>
       apart(points).forEach((length, e) => expect(length).toBeCloseTo(wanted[i]![e]!, 3)),
     );
+    // The sheet's front edge is at the bottom, as on a bench.
+    layout.pieces.forEach(({ y, depth: deep }, i) => {
+      const down = polygons[i]!.map((point) => point.y);
+      expect(Math.max(...down)).toBeCloseTo(plan.sheet.depth - y, 3);
+      expect(Math.min(...down)).toBeCloseTo(plan.sheet.depth - y - deep, 3);
+    });
     const check = svg.getElementsByTagName('line')[0]!;
     expect(Number(check.getAttribute('x2')) - Number(check.getAttribute('x1'))).toBe(CHECK_LINE);
   });
