@@ -43,3 +43,15 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'job_events', order: ['job_id', 'seq'] },
   { name: 'book', order: ['seq'] },
 ];
+
+/** Tables that stay, each with why. */
+export const LEFT_TABLES: Readonly<Record<string, string>> = {
+  sessions: 'belong to devices',
+  sign_in_failures: 'belong to devices',
+  known_devices: 'belong to devices',
+  writes: 'answers that devices may ask for again',
+  procedure_editions: 'what ships with the program, kept at each start',
+  book_text: 'the index of the book’s words, made anew',
+  knex_migrations: 'of the database itself',
+  knex_migrations_lock: 'of the database itself',
+};
