@@ -173,7 +173,7 @@ const effect = Joi.object({
       Joi.object({ hoursOf: Joi.string().max(60).required() }),
     ).label('Hours'),
     reason: Joi.string().max(200).label('Reason'),
-    why: Joi.string().max(200).label('Why'),
+    why: Joi.alternatives(Joi.string().max(200), Joi.object({ answerTo: id('Step').required() })).label('Why'),
     work: Joi.string().valid('wiped', 'washed', 'scrubbed', 'renewed', 'repaired', 'other').label('Work'),
     note: Joi.string().max(300).allow('').label('Note'),
     card: Joi.string().max(40).label('Card'),

@@ -215,7 +215,8 @@ export type StepEffect = {
   | { kind: 'take-off'; part: string; place: string }
   | { kind: 'mount'; part: string }
   | { kind: 'hold'; part: string; hold: HoldKind; hours: number | { hoursOf: string }; reason: string }
-  | { kind: 'retire'; part: string; why: string }
+  /** `answerTo`: a step whose answer says why. */
+  | { kind: 'retire'; part: string; why: string | { answerTo: string } }
   /** What it waited for is off it again: the hold ends. */
   | { kind: 'release'; part: string; reason: string }
   | { kind: 'work'; part: string; work: SurfaceWork; note: string }

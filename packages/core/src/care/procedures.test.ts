@@ -546,3 +546,18 @@ test('each line of the light test means its own place in the picture', () => {
   const lines = procedure('check-plate').steps.filter(({ picture }) => picture === 'six-lines');
   expect(lines.map(({ mark }) => mark)).toEqual([1, 2, 3, 4, 5, 6]);
 });
+
+test('why a surface goes is what was answered when it was looked at', () => {
+  const doc = PROCEDURES.find(({ id }) => id === 'replace-and-retire')!;
+  const setup = { procedure: doc, choices: {}, startedAt: 0 };
+  const state = { ...beginRun(setup), at: 'retire', answers: { look: 'broken' } };
+  const done = { kind: 'done' as const, stepId: 'retire', at: 1, readings: {}, checks: [], answer: null };
+  const effects = (before: typeof state) =>
+    effectsOf(setup, done, { ...before, trail: [{ stepId: 'retire', enteredAt: 0, leftAt: 1, how: 'done' }] });
+  expect(effects(state)).toContainEqual({ kind: 'retire', part: 'old', why: 'chipped, cracked or gouged' });
+  expect(effects({ ...state, answers: {} as never })).toContainEqual({
+    kind: 'retire',
+    part: 'old',
+    why: 'at its end',
+  });
+});

@@ -294,7 +294,8 @@ function leave(
 
 /** What follows for the records from an event that was taken: hours and codes filled in. */
 export type ResolvedEffect =
-  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' | 'lapped' | 'surveyed' }>
+  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' | 'lapped' | 'surveyed' | 'retire' }>
+  | { kind: 'retire'; part: string; why: string }
   | { kind: 'lapped'; part: string; rounds: LapRound[]; school: LapSchool }
   /** Readings of the lines, raw: the plate is the machine's. */
   | { kind: 'surveyed'; part: string; lines: string[]; readings: Record<string, number> }
@@ -304,6 +305,13 @@ export type ResolvedEffect =
   | { kind: 'thickness'; part: string; thickness: number }
   | { kind: 'hold'; part: string; hold: Extract<StepEffect, { kind: 'hold' }>['hold']; hours: number; reason: string }
   | { kind: 'inspect'; part: string; card: string; code: string; numbers: Record<string, number> };
+
+/** Why something goes, in words: as told, or as a question was answered. */
+function whyOf({ steps }: Procedure, { answers }: RunState, why: string | { answerTo: string }): string {
+  if (typeof why === 'string') return why;
+  const asked = steps.find(({ id }) => id === why.answerTo)?.ask?.answers ?? [];
+  return asked.find(({ id }) => id === answers[why.answerTo])?.label.toLowerCase() ?? 'at its end';
+}
 
 /** The effects of leaving a step. @param after the state that `applyRunEvent` gave */
 export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): ResolvedEffect[] {
@@ -320,6 +328,8 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
         typeof effect.hours === 'number' ? effect.hours : hoursIn(setup.procedure, setup.choices, effect.hours.hoursOf);
       return hours > 0 ? [{ kind: 'hold', part: effect.part, hold: effect.hold, hours, reason: effect.reason }] : [];
     }
+    if (effect.kind === 'retire')
+      return [{ kind: 'retire', part: effect.part, why: whyOf(setup.procedure, after, effect.why) }];
     if (effect.kind === 'inspect') {
       const seen = effect.by === undefined ? (answer ?? '') : String(after.readings[`${step.id}.${effect.by}`]);
       const code = effect.codes[seen] ?? effect.codes['*'];

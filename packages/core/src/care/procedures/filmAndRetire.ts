@@ -304,9 +304,12 @@ export const replaceAndRetire: Procedure = {
       uses: { abrasive: 'fine-grit' },
       photo: true,
       ask: {
-        question: 'What is it?',
+        question: 'Why does it go?',
         answers: [
-          { id: 'end', label: 'At its end', to: 'gate' },
+          { id: 'worn', label: 'Worn: prints let go all over', to: 'gate' },
+          { id: 'welds', label: 'prints weld to it', to: 'gate' },
+          { id: 'broken', label: 'chipped, cracked or gouged', to: 'gate' },
+          { id: 'bent', label: 'bent, or its edges lift', to: 'gate' },
           { id: 'rung', label: 'a rung is left', to: 'rung' },
         ],
       },
@@ -344,7 +347,7 @@ export const replaceAndRetire: Procedure = {
       next: 'thickness',
       effects: [
         { kind: 'take-off', part: 'old', place: 'waste' },
-        { kind: 'retire', part: 'old', why: 'at its end' },
+        { kind: 'retire', part: 'old', why: { answerTo: 'look' } },
       ],
     },
     {
