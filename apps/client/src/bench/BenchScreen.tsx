@@ -1,6 +1,7 @@
 import { againstSentence } from '@even-bed/words/readiness';
 import { timeLeft } from '@even-bed/words/span';
 import type { LevelCheckSummary, JobEntry, MachineOverview, Surface } from '@even-bed/contract';
+import { stateBy, type AgainstPrinting, type Readiness } from '@even-bed/core/fleet/readiness';
 import { dueState } from '@even-bed/core/rounds/nextDue';
 import { Link, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -9,7 +10,7 @@ import { errorOf } from '../api/errorOf';
 import { useJobsQuery } from '../care/jobApi';
 import { jobSignal, jobStands } from '../care/jobWords';
 import { useMachinesQuery } from '../fleet/fleetApi';
-import { machineState } from '../fleet/machineState';
+import { machineState, SIGNALS } from '../fleet/machineState';
 import { useChecksQuery } from '../level/levelApi';
 import { checkRecord } from '../level/levelWaits';
 import { ParkedHere } from '../state/ParkedHere';
@@ -260,7 +261,7 @@ function stageWords(stage: 'reading' | 'turning', rounds: number): string {
 
 function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
   const router = useRouter();
-  const mayDo = useAppSelector((state) => state.people.person?.role === 'lead');
+  const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
   if (machines.length === 0) {
     return (
       <Empty title="There is no machine yet.">
@@ -292,9 +293,9 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
         ({ code }) => !ELSEWHERE.includes(code),
       );
       const soon = machine.rule && dueState({ ...machine.rule, dueAt: machine.rule.nextDueAt, now }) === 'soon';
-      return against.length > 0 || soon ? [{ machine, against }] : [];
+      return against.length > 0 || soon ? [{ machine, against, state: stateBy(against[0]) }] : [];
     })
-    .sort((p, q) => weight(p.against[0]) - weight(q.against[0]) || dueAt(p.machine) - dueAt(q.machine));
+    .sort((p, q) => ORDER.indexOf(p.state) - ORDER.indexOf(q.state) || dueAt(p.machine) - dueAt(q.machine));
   const next = machines.filter(({ rule }) => rule !== null).sort((p, q) => dueAt(p) - dueAt(q))[0];
   return (
     <Section title="NEXT FOR YOUR HANDS" testID="due-list">
@@ -302,16 +303,16 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
         <Words tone="steel">
           {next
             ? `Nothing is due. Next: ${next.name}, ${dueWords(next.rule!, now)}.`
-            : mayDo
+            : isLead
               ? 'No machine has a rule yet. Set one on its page.'
               : 'No machine has a rule yet: a lead sets one on its page.'}
         </Words>
       ) : (
-        rows.map(({ machine, against }) => (
+        rows.map(({ machine, against, state }) => (
           <Row
             key={machine.id}
             href={`/floor/${machine.id}`}
-            lead={<Signal kind={against.length === 0 ? 'ready' : weight(against[0]) === 0 ? 'stop' : 'due'} />}
+            lead={<Signal kind={SIGNALS[state]} />}
             end={
               machine.rule ? (
                 <Words size="small" bold={against.some(({ code }) => code === 'level-due')}>
@@ -339,12 +340,10 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
   );
 }
 
-type Against = ReturnType<typeof machineState>['readiness']['against'][number];
-const ELSEWHERE: readonly Against['code'][] = ['held', 'job', 'check', 'asked'];
+const ELSEWHERE: readonly AgainstPrinting['code'][] = ['held', 'job', 'check', 'asked'];
 const dueAt = ({ rule }: MachineOverview) => rule?.nextDueAt ?? Infinity;
 /** What must not be printed on first, then what somebody should look at, then what comes up. */
-const weight = (first: Against | undefined): number =>
-  first === undefined ? 2 : first.code === 'bare' || (first.code === 'zero' && first.state === 'expired') ? 0 : 1;
+const ORDER: readonly Readiness['state'][] = ['not', 'look', 'busy', 'ready'];
 
 /** Surfaces that wait for work somebody asked for, until it is done or withdrawn. */
 function Asked({ surfaces }: { surfaces: readonly Surface[] }) {

@@ -26,7 +26,7 @@ import { useProcedureQuery, useTaughtQuery } from './jobApi';
 import { jobBegun } from './jobsSlice';
 import { PartPick, type PickedPart } from './PartPick';
 import { SchoolPart } from './SchoolPart';
-import { TaughtJobs } from './TaughtScreen';
+import { TaughtJobs } from './TaughtJobs';
 
 /** Before a job: the machine, the schools with the hour at which each is done, the surfaces, and what is needed. */
 export function StartJobScreen() {

@@ -1,10 +1,11 @@
 import type { MachineOverview, Taught } from '@even-bed/contract';
-import { taughtFactWords, taughtJobWords } from '@even-bed/words/taught';
+import { taughtFactWords } from '@even-bed/words/taught';
 import { useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useChangeMachine } from '../fleet/useChangeMachine';
+import { crumbsOf } from '../fleet/machineState';
 import { useKnownMachine } from '../fleet/useKnownMachine';
 import { toolHref } from '../fit/toolNames';
 import { useAppSelector } from '../state/store';
@@ -20,6 +21,7 @@ import { Section } from '../ui/Section';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { useTaughtQuery } from './jobApi';
+import { TaughtJobs } from './TaughtJobs';
 
 /** What other machines of a model taught, each fact with where it comes from. */
 export function TaughtScreen() {
@@ -27,10 +29,7 @@ export function TaughtScreen() {
   const { data: machine } = useKnownMachine(machineId);
   const { data, error, refetch } = useTaughtQuery({ id: machineId });
   const failure = errorOf(error);
-  const crumbs = [
-    { label: 'Floor', href: '/floor' as const },
-    ...(machine ? [{ label: machine.name, href: `/floor/${machine.id}` as const }] : []),
-  ];
+  const crumbs = crumbsOf(machine);
   if (!machine || !data)
     return (
       <Page title="Others of its model" crumbs={crumbs}>
@@ -63,31 +62,6 @@ export function TaughtScreen() {
       )}
     </Page>
   );
-}
-
-/** Finished jobs on others, with what each taught. */
-export function TaughtJobs({ jobs }: { jobs: Taught['jobs'] }) {
-  const now = useNow();
-  if (jobs.length === 0) return <Words tone="steel">None yet.</Words>;
-  return jobs.map((job) => (
-    <Row
-      key={job.jobId}
-      href={`/jobs/${job.jobId}`}
-      end={
-        <Words size="small" tone="steel">
-          {shortDate(job.endedAt, now)}
-        </Words>
-      }
-      testID={`taught-${job.procedureId}-${job.machineName}`}
-    >
-      <Words bold>{`${job.machineName}: ${job.title}`}</Words>
-      {taughtJobWords(job, currentManner()).map((sentence) => (
-        <Words key={sentence} size="small" tone="steel">
-          {sentence}
-        </Words>
-      ))}
-    </Row>
-  ));
 }
 
 /** Who says the same: names by what is written down for them. */

@@ -3,6 +3,7 @@ import { readiness, type Readiness, type ReadinessFacts } from '@even-bed/core/f
 import { readinessWords } from '@even-bed/words/readiness';
 import type { PlanPlate } from '../ui/BedPlan';
 import { currentManner } from '../ui/manner';
+import type { Crumb } from '../ui/Page';
 import type { SignalKind } from '../ui/Signal';
 
 export interface MachineState {
@@ -16,7 +17,13 @@ const NOTHING_KNOWN: ReadinessFacts = {
   ...{ heldUntil: null, checking: false, job: null, followed: false, top: false, zero: null, asked: null },
   ...{ prints: { of: 0, failed: 0, lastThree: 0 }, rule: null, left: null },
 };
-const SIGNALS: Record<Readiness['state'], SignalKind> = { ready: 'ready', look: 'due', busy: 'hold', not: 'stop' };
+/** How each state is drawn. */
+export const SIGNALS: Record<Readiness['state'], SignalKind> = {
+  ready: 'ready',
+  look: 'due',
+  busy: 'hold',
+  not: 'stop',
+};
 
 /** A machine's state in a shape and a few words: the weightiest thing that stands against printing on it, or that it is ready. */
 export function machineState(
@@ -27,6 +34,12 @@ export function machineState(
   const found = readiness(draftHere ? { ...stands, checking: true } : stands, now);
   return { signal: SIGNALS[found.state], words: readinessWords(found, currentManner(), now), readiness: found };
 }
+
+/** The way back from a page of a machine: to it, and to the floor. */
+export const crumbsOf = (machine: Pick<MachineOverview, 'id' | 'name'> | undefined): Crumb[] => [
+  { label: 'Floor', href: '/floor' },
+  ...(machine ? [{ label: machine.name, href: `/floor/${machine.id}` } as const] : []),
+];
 
 /** Its plate as plans draw it. */
 export const plateOf = (

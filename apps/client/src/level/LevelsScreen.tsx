@@ -7,6 +7,7 @@ import { useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
+import { crumbsOf } from '../fleet/machineState';
 import { useKnownMachine } from '../fleet/useKnownMachine';
 import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
@@ -33,10 +34,7 @@ export function LevelsScreen() {
   const { data: machine } = useKnownMachine(machineId);
   const { data, error, refetch } = useLevelsQuery({ id: machineId });
   const failure = errorOf(error);
-  const crumbs = [
-    { label: 'Floor', href: '/floor' as const },
-    ...(machine ? [{ label: machine.name, href: `/floor/${machine.id}` as const }] : []),
-  ];
+  const crumbs = crumbsOf(machine);
   if (!machine || !data)
     return (
       <Page title="Its level over time" crumbs={crumbs}>

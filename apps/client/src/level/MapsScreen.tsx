@@ -6,6 +6,7 @@ import { useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useWorked } from '../fit/useWorked';
+import { crumbsOf } from '../fleet/machineState';
 import { useKnownMachine } from '../fleet/useKnownMachine';
 import { BedPlan } from '../ui/BedPlan';
 import { length } from '../ui/formatHeight';
@@ -36,10 +37,7 @@ export function MapsScreen() {
   const after = maps.find(({ id }) => id === second) ?? maps[0] ?? null;
   const before = maps.find(({ id }) => id === first) ?? maps.find(({ id }) => id !== after?.id) ?? null;
   const wide = useIsWide();
-  const crumbs = [
-    { label: 'Floor', href: '/floor' as const },
-    ...(machine ? [{ label: machine.name, href: `/floor/${machine.id}` as const }] : []),
-  ];
+  const crumbs = crumbsOf(machine);
   return (
     <Page title={machine ? `${machine.name}: its maps` : 'Maps'} crumbs={crumbs} testID="maps">
       {!machine || !ready ? (

@@ -51,7 +51,7 @@ const IN_A_ROW = 3;
 const BUSY: readonly AgainstPrinting['code'][] = ['held', 'job', 'check'];
 
 /** What a machine is by the weightiest thing against it. A zero that nobody ever wrote down is no proof that it is wrong. */
-function stateBy(first: AgainstPrinting | undefined): Readiness['state'] {
+export function stateBy(first: AgainstPrinting | undefined): Readiness['state'] {
   if (first === undefined) return 'ready';
   if (BUSY.includes(first.code)) return 'busy';
   return first.code === 'bare' || (first.code === 'zero' && first.state === 'expired') ? 'not' : 'look';

@@ -85,7 +85,7 @@ export function sharesApart(a: Count, b: Count, level = 0.95): Compared {
   };
 }
 
-/** Tries of each that show a difference of shares four times in five, by the test that is used here. */
+/** Of the bell curve: at one in twenty, both sides; and what four times in five asks for. */
 const [Z_TEST, Z_POWER] = [1.959964, 0.841621];
 
 /**
