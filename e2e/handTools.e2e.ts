@@ -232,7 +232,7 @@ test('the first gap from a machine’s film, and what pieces say of zero; two wa
   await page.getByTestId('field-heldB.0.held').fill('10');
   await eventually(async () =>
     expect(await page.getByTestId('compare-sentence').innerText()).toBe(
-      'Thick paper held in 100 %, thin paper in 30 %: more than chance does. It ends here.',
+      'Thick paper held in 100 %, thin paper in 30 %: more than chance would. It ends here.',
     ),
   );
   await page.context().close();

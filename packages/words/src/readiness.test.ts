@@ -7,13 +7,13 @@ const NOW = Date.UTC(2026, 10, 25, 12);
 const HOUR = 3_600_000;
 
 test.each<[AgainstPrinting, short: string, sentence: string]>([
-  [{ code: 'held', until: NOW + 3 * HOUR }, 'Held, 3 h', 'What lies on it is held, or a job on it waits: 3 h more.'],
+  [{ code: 'held', until: NOW + 3 * HOUR }, 'Held, 3 h', 'It is on hold, or a job on it waits: 3 h left.'],
   [{ code: 'job', title: 'Mount glass' }, 'Job under way', 'A job is under way on it: Mount glass.'],
   [{ code: 'check' }, 'Check under way', 'A level check of it is under way.'],
   [
     { code: 'bare' },
     'Nothing to print on',
-    'Nothing to print on lies there, as far as it is written down. Lay something on.',
+    'No sheet or plate is written down on it. Put one on, or write down what lies there.',
   ],
   [
     { code: 'zero', state: 'expired' },

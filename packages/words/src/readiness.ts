@@ -32,13 +32,13 @@ export function againstSentence(against: AgainstPrinting, reader: Reader, now: n
   const { size } = figuresFor(reader);
   switch (against.code) {
     case 'held':
-      return `What lies on it is held, or a job on it waits: ${timeLeft(against.until - now)} more.`;
+      return `It is on hold, or a job on it waits: ${timeLeft(against.until - now)} left.`;
     case 'job':
       return `A job is under way on it: ${against.title}.`;
     case 'check':
       return 'A level check of it is under way.';
     case 'bare':
-      return 'Nothing to print on lies there, as far as it is written down. Lay something on.';
+      return 'No sheet or plate is written down on it. Put one on, or write down what lies there.';
     case 'zero':
       return against.state === 'expired'
         ? 'Its zero has expired: something between home and film has changed since it was set. Level it and set zero.'

@@ -13,13 +13,13 @@ const glass = {
 
 test('what was fitted, measured and moved, in the reader’s units', () => {
   expect(taughtJobWords(glass, HOUSE)).toEqual([
-    'Where home trips had to be moved.',
+    'Home had to be moved.',
     'G-002 went on: Borosilicate pane, 235 × 230 × 3.05 mm.',
     'Clip above the plate: 4.2 mm.',
     'Countersunk screw: M4.',
   ]);
   expect(taughtJobWords({ ...glass, homeMoved: false, readings: [] }, INCHES)).toEqual([
-    'Nothing had to be moved before homing.',
+    'Home was not moved.',
     'G-002 went on: Borosilicate pane, 9,252 × 9,055 × 0,1201 in.',
   ]);
 });

@@ -15,9 +15,7 @@ export function taughtJobWords({ homeMoved, readings, fitted }: TaughtJob, reade
     return `${label}: ${unit === '°C' ? temperature(value) : [short(value, 2), unit].filter(Boolean).join(' ')}.`;
   };
   return [
-    ...(homeMoved === null
-      ? []
-      : [homeMoved ? 'Where home trips had to be moved.' : 'Nothing had to be moved before homing.']),
+    ...(homeMoved === null ? [] : [homeMoved ? 'Home had to be moved.' : 'Home was not moved.']),
     ...fitted.map(
       ({ tag, kind, width, depth, thickness }) =>
         `${tag} went on: ${kind}, ${across(width)} × ${thickness === null ? size(depth, 1) : `${across(depth)} × ${size(thickness)}`}.`,

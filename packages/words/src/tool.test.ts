@@ -189,8 +189,8 @@ test.each<Case>([
       },
       ...{ difference: 0.35, interval: { low: 0.1, high: 0.5 }, verdict: { says: 'different' } },
     },
-    'Glued held in 90 %, bare in 55 %: more than chance does. It ends here.',
-    'Glued held in 90 %, bare in 55 %: more than chance does. It ends here.',
+    'Glued held in 90 %, bare in 55 %: more than chance would. It ends here.',
+    'Glued held in 90 %, bare in 55 %: more than chance would. It ends here.',
   ],
   [
     'compare',

@@ -133,7 +133,7 @@ export function compareWords(
       const by = Math.abs(difference ?? 0);
       const than = (difference ?? 0) >= 0 ? 'more' : 'less';
       if (shares)
-        return `${upper(second)} held in ${percent(shares.second)}, ${first} in ${percent(shares.first)}: more than chance does. It ends here.`;
+        return `${upper(second)} held in ${percent(shares.second)}, ${first} in ${percent(shares.first)}: more than chance would. It ends here.`;
       if (reads === 'time')
         return `With ${second} it takes ${apartWords(by, reads, reader)} ${than} than with ${first}. It ends here.`;
       return `${upper(second)} is ${apartWords(by, reads, reader)} ${than} than ${first}. It ends here.`;

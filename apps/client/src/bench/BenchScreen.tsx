@@ -293,7 +293,9 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
         ({ code }) => !ELSEWHERE.includes(code),
       );
       const soon = machine.rule && dueState({ ...machine.rule, dueAt: machine.rule.nextDueAt, now }) === 'soon';
-      return against.length > 0 || soon ? [{ machine, against, state: stateBy(against[0]) }] : [];
+      // When a level is due stands at the right.
+      const said = against.filter(({ code }) => code !== 'level-due');
+      return against.length > 0 || soon ? [{ machine, against, said, state: stateBy(against[0]) }] : [];
     })
     .sort((p, q) => ORDER.indexOf(p.state) - ORDER.indexOf(q.state) || dueAt(p.machine) - dueAt(q.machine));
   const next = machines.filter(({ rule }) => rule !== null).sort((p, q) => dueAt(p) - dueAt(q))[0];
@@ -308,7 +310,7 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
               : 'No machine has a rule yet: a lead sets one on its page.'}
         </Words>
       ) : (
-        rows.map(({ machine, against, state }) => (
+        rows.map(({ machine, against, said, state }) => (
           <Row
             key={machine.id}
             href={`/floor/${machine.id}`}
@@ -327,8 +329,8 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
               {machine.shelf ? <Tag>{machine.shelf}</Tag> : null}
             </View>
             <Words size="small" tone="steel">
-              {against.length > 0
-                ? against.map((one) => againstSentence(one, currentManner(), now)).join(' ')
+              {said.length > 0
+                ? said.map((one) => againstSentence(one, currentManner(), now)).join(' ')
                 : machine.lastCheck
                   ? `Level check, last range ${length(machine.lastCheck.after)}`
                   : 'Level check, never done'}

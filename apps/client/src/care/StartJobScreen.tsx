@@ -273,7 +273,7 @@ function TaughtHere({ machineId, procedureId }: { machineId: string; procedureId
   const jobs = data?.jobs.filter((job) => job.procedureId === procedureId) ?? [];
   if (jobs.length === 0) return null;
   return (
-    <Section title="WHAT IT TAUGHT ON OTHERS OF ITS MODEL" testID="taught-here">
+    <Section title="LEARNED ON OTHER MACHINES OF THIS MODEL" testID="taught-here">
       <TaughtJobs jobs={jobs} />
     </Section>
   );

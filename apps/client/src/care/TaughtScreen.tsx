@@ -32,22 +32,22 @@ export function TaughtScreen() {
   const crumbs = crumbsOf(machine);
   if (!machine || !data)
     return (
-      <Page title="Others of its model" crumbs={crumbs}>
+      <Page title="Learned on its model" crumbs={crumbs}>
         {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="what they taught" />}
       </Page>
     );
   return (
-    <Page title={`${machine.model}: what others taught`} crumbs={crumbs} testID="taught">
+    <Page title={`Learned on other machines: ${machine.model}`} crumbs={crumbs} testID="taught">
       {data.facts.length === 0 ? (
         <Words tone="steel" testID="taught-none">
-          {`No other machine here is called “${machine.model}”. Those of one model are written alike in their facts; then what one taught stands here for the next.`}
+          {`No other machine has the model “${machine.model}”. Write the same model for the same machines: then what was learned on one stands here for the others.`}
         </Words>
       ) : (
         <Columns
           left={
             <>
-              <Words>Measured on other machines: look whether it is the same here before you go by it.</Words>
-              <Section title="JOBS THAT WERE FINISHED">
+              <Words>This was measured on other machines. Check that it is the same here before you use it.</Words>
+              <Section title="FINISHED JOBS">
                 <TaughtJobs jobs={data.jobs} />
               </Section>
             </>
@@ -68,7 +68,7 @@ export function TaughtScreen() {
 function saidOf(facts: Taught['facts']): Map<string, string[]> {
   const names = new Map<string, string[]>();
   for (const fact of facts) {
-    const said = taughtFactWords(fact, currentManner()).join(' ') || 'Nothing that helps here.';
+    const said = taughtFactWords(fact, currentManner()).join(' ') || 'Nothing that helps.';
     names.set(said, [...(names.get(said) ?? []), fact.machineName]);
   }
   return names;
@@ -93,7 +93,7 @@ function Written({ machine, facts }: { machine: MachineOverview; facts: Taught['
       {key && mayDo ? (
         <View style={{ alignSelf: 'flex-start' }}>
           <ActionButton
-            label={`Key of ${size(key.platformKey!)}: the same here`}
+            label={`Use the key of ${size(key.platformKey!)} here too`}
             disabled={busy}
             onPress={() => void change({ platformKey: key.platformKey }).then(setFailure)}
             testID="taught-key"

@@ -60,7 +60,7 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
     <Section title="FACTS" testID="facts" folded={`${machine.model}, ${machine.tag}`}>
       <Facts rows={facts} />
       <Row href={`/floor/${machine.id}/model`} testID="to-model">
-        <Words>What others of its model taught</Words>
+        <Words>Learned on other machines of this model</Words>
       </Row>
     </Section>
   );

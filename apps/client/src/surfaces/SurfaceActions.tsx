@@ -253,7 +253,7 @@ function WorkDialog({
       />
       {never.length > 0 ? (
         <Notice kind="stop" title={`Never on ${surface.kind.name}`} testID="work-never">
-          {`${careNames(never)}: its face does not stand that. Was it done all the same, write it down, and look at the face before it prints.`}
+          {`${careNames(never)} can damage this face. If it was done anyway, write it down, and look at the face before the next print.`}
         </Notice>
       ) : null}
       {work === 'renewed' ? (
@@ -264,7 +264,7 @@ function WorkDialog({
       <View style={{ flexDirection: 'row', gap: 12 }}>
         <ActionButton label="Leave it" onPress={onClose} grow />
         <ActionButton
-          label={never.length > 0 ? 'It was done all the same' : 'Write it down'}
+          label={never.length > 0 ? 'It was done anyway' : 'Write it down'}
           kind={never.length > 0 ? 'plain' : 'main'}
           busy={busy}
           onPress={save}

@@ -64,7 +64,7 @@ describe('a plan', () => {
       return (await shop.api.get(`/api/plans/${id}`).expect(200)).body as Plan;
     };
     const body = await kept(counts(10));
-    expect(body.sentence).toBe('Glued held in 100 %, bare in 30 %: more than chance does. It ends here.');
+    expect(body.sentence).toBe('Glued held in 100 %, bare in 30 %: more than chance would. It ends here.');
     expect(body.input).toMatchObject({ a: [], b: [], heldB: [{ held: 10, of: 10 }] });
     const refused = await asked(counts(11)).expect(422);
     expect(refused.body.error.fields).toEqual({ 'input.heldB.0.held': 'More held than were tried: 10.' });

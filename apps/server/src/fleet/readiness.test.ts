@@ -87,3 +87,29 @@ test('on a resin machine a bare platform is printed on; its zero stands until so
   await shop.api.put(`/api/z-marks/${newId()}`).send({ machineId: id, kind: 'home', at: ++shop.clock.now }).expect(200);
   expect((await machine(id)).readiness).toEqual({ state: 'not', against: [{ code: 'zero', state: 'expired' }] });
 });
+
+test('work on a platform that left a machine before its zero was set is nothing to that zero, whatever other machines did', async () => {
+  const area = (await shop.api.get('/api/areas').expect(200)).body.items[0].id as string;
+  const [one, other] = [newId(), newId()];
+  for (const [id, name] of [
+    [one, 'Stilt'],
+    [other, 'Knot'],
+  ] as const)
+    await shop.api
+      .put(`/api/machines/${id}`)
+      .send({ ...facts(area, { name, family: 'resin', adjusters: [] }), version: 0, at: NOW })
+      .expect(200);
+  const zero = (machineId: string) =>
+    shop.api.put(`/api/z-marks/${newId()}`).send({ machineId, kind: 'zero', at: ++shop.clock.now }).expect(200);
+  // The other machine's zero is older: all that came since then is looked through.
+  await zero(other);
+  const platform = await laid('platform', 'P-001', one);
+  await happens(platform, { kind: 'taken-off', place: 'Rack 1' }).expect(200);
+  await laid('platform', 'P-002', one);
+  await zero(one);
+  await happens(platform, { kind: 'work-done', work: 'other', side: null, note: 'lapped' }).expect(200);
+  const { body } = await shop.api.get('/api/machines').expect(200);
+  const listed = (body.items as MachineOverview[]).find(({ id }) => id === one)!;
+  expect(listed.readiness).toEqual({ state: 'ready', against: [] });
+  expect((await shop.api.get(`/api/machines/${one}/zero`).expect(200)).body.stands.state).toBe('stands');
+});

@@ -27,10 +27,14 @@ export async function zeroEvents(db: Knex, since: ReadonlyMap<string, number>): 
   const tell = (machineId: string, at: number, what: ZeroEvent['what']) => {
     if (at > since.get(machineId)!) events.get(machineId)!.push({ at, what });
   };
-  const spans = (await db('mounts')
-    .whereIn('machine_id', ids)
-    .andWhere((q) => void q.whereNull('to_at').orWhere('to_at', '>', first))
-    .select('machine_id', 'surface_id', 'slot', 'from_at', 'to_at', 'fitted_at')) as SpanRow[];
+  const spans = (
+    (await db('mounts')
+      .whereIn('machine_id', ids)
+      .andWhere((q) => void q.whereNull('to_at').orWhere('to_at', '>', first))
+      .select('machine_id', 'surface_id', 'slot', 'from_at', 'to_at', 'fitted_at')) as SpanRow[]
+  )
+    // What had left a machine before its own time is nothing to it.
+    .filter(({ machine_id, to_at }) => to_at === null || to_at > since.get(machine_id)!);
   for (const span of spans) {
     const { machine_id: machineId, surface_id: surfaceId, slot, from_at, to_at, fitted_at } = span;
     // Turned over where it lies it begins another span: neither gone nor fitted.

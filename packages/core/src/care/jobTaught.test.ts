@@ -19,7 +19,16 @@ const doc: Procedure = {
     choices: [],
   },
   steps: [
-    step('add-up', { sum: 'stack', ask: { question: '?', answers: [{ id: 'ready', label: 'ready', to: 'move' }] } }),
+    step('add-up', {
+      sum: 'stack',
+      ask: {
+        question: '?',
+        answers: [
+          { id: 'nothing', label: 'nothing', to: 'look', when: 'none' },
+          { id: 'ready', label: 'ready', to: 'move' },
+        ],
+      },
+    }),
     step('move', { effects: [{ kind: 'home-moved' }] }),
     step('back', { effects: [{ kind: 'home-moved' }] }),
     step('look', {
@@ -55,6 +64,7 @@ test.each([
   ['nobody asked', ended({}), null],
   ['the sum said that nothing moves', ended({ answers: { 'add-up': 'nothing' } }), false],
   ['moved', ended({ answers: { 'add-up': 'ready' }, trail: [left('move')] }), true],
-  ['moved and back again', ended({ answers: { 'add-up': 'ready' }, trail: [left('move'), left('back')] }), false],
-  ['it could not be moved', ended({ answers: { 'add-up': 'ready' }, trail: [left('move', 'cant')] }), false],
+  ['moved and back again', ended({ answers: { 'add-up': 'ready' }, trail: [left('move'), left('back')] }), true],
+  ['moved twice, after a knock', ended({ answers: { 'add-up': 'ready' }, trail: [left('move'), left('move')] }), true],
+  ['it could not be moved', ended({ answers: { 'add-up': 'ready' }, trail: [left('move', 'cant')] }), null],
 ])('where home trips: %s', (_, state, moved) => expect(jobTaught(doc, state).homeMoved).toBe(moved));

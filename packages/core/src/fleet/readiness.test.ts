@@ -53,4 +53,10 @@ test('the weightiest thing comes first and says the state, whatever else there i
     }
 });
 
+test('three in a row are said as three in a row, many as many', () => {
+  const failing = (prints: ReadinessFacts['prints']) => readiness({ ...READY, prints }, NOW).against[0];
+  expect(failing({ of: 20, failed: 4, lastThree: 3 })).toEqual({ code: 'failing', failed: 3, of: 3 });
+  expect(failing({ of: 20, failed: 6, lastThree: 3 })).toEqual({ code: 'failing', failed: 6, of: 20 });
+});
+
 test('a time that is none is refused', () => expect(() => readiness(READY, NaN)).toThrow(RangeError));

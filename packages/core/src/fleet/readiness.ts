@@ -65,7 +65,9 @@ export function stateBy(first: AgainstPrinting | undefined): Readiness['state'] 
 export function readiness(facts: ReadinessFacts, now: number): Readiness {
   if (!Number.isFinite(now)) throw new RangeError(`readiness needs a time, got ${now}`);
   const { heldUntil, job, checking, followed, top, zero, asked, prints, rule, left } = facts;
-  const failing = prints.failed >= MANY_FAILED || prints.lastThree >= IN_A_ROW;
+  const inRow = prints.lastThree >= IN_A_ROW;
+  const many = prints.failed >= MANY_FAILED;
+  const failing = many ? prints : inRow ? { failed: IN_A_ROW, of: IN_A_ROW } : null;
   const due = rule !== null && dueState({ ...rule, dueAt: rule.nextDueAt, now }) === 'due';
   const against: AgainstPrinting[] = [
     ...(heldUntil !== null && heldUntil > now ? [{ code: 'held', until: heldUntil } as const] : []),
@@ -74,7 +76,7 @@ export function readiness(facts: ReadinessFacts, now: number): Readiness {
     ...(followed && !top ? [{ code: 'bare' } as const] : []),
     ...(zero === 'expired' || zero === 'never' ? [{ code: 'zero', state: zero } as const] : []),
     ...(asked ? [{ code: 'asked', ...asked } as const] : []),
-    ...(failing ? [{ code: 'failing', failed: prints.failed, of: prints.of } as const] : []),
+    ...(failing ? [{ code: 'failing', failed: failing.failed, of: failing.of } as const] : []),
     ...(left !== null && left.range > left.aim ? [{ code: 'over-aim', ...left } as const] : []),
     ...(due ? [{ code: 'level-due', since: rule.nextDueAt } as const] : []),
   ];

@@ -380,7 +380,7 @@ export const fitBaseAndSheet: Procedure = {
         'Cover film off the sheet; wipe both faces and let them dry. Front mark to the front, rear edge first, then let it down. Pass the light once more: straightedge across, lamp behind.',
       why: 'Liquid between sheet and base eats the base’s lacquer and glues them together.',
       phase: 'on',
-      cautions: ['solvent', 'magnet'],
+      cautions: ['solvent', 'magnet', 'moving'],
       picture: 'front-mark',
       gate: {
         checks: [

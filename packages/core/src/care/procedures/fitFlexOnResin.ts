@@ -290,7 +290,7 @@ export const fitFlexOnResin: Procedure = {
     },
     {
       id: 'dent',
-      title: 'A dent is no scuff',
+      title: 'A dent in the platform',
       doing:
         'Its rim stands up and holds the magnet off. Take the rim off flush with a flat file, or grit on a block; the hollow may stay. Ruler across it: no light beside it.',
       phase: 'prepare',
