@@ -15,7 +15,7 @@ import {
 import { gaugeOf } from '@even-bed/core/level/gauge';
 import { stiffBed } from '@even-bed/core/level/stiffBed';
 import type { Page } from 'playwright-core';
-import { beginCheck, eventually, listen, PHONE, serverCheck, TestShop } from './shop';
+import { beginCheck, eventually, listen, PHONE, serverCheck, rested, TestShop } from './shop';
 
 let shop: TestShop;
 let machines: MachineOverview[];
@@ -86,7 +86,7 @@ test.each([3, 4])(
         history.push({ do: 'turn', adjuster: move.adjuster, turns: move.turns });
         await page.getByTestId('feel-turned').click();
       }
-      await page.waitForTimeout(380);
+      await rested(page);
     }
     // It survives a reload in the middle; the middle is felt last.
     await page.reload();
@@ -151,7 +151,7 @@ test('a feel that does not fit is felt again; turned till it dragged is a readin
       history.push({ do: 'feel', at: move.at, feel });
       await page.getByTestId(`feel-${feel}`).click();
     }
-    await page.waitForTimeout(380);
+    await rested(page);
     contradicted = (await page.getByTestId('contradiction').count()) > 0;
   }
   expect(contradicted).toBe(true);

@@ -2,7 +2,7 @@ import type { LevelNote, MachineOverview, MachineZero, Plan } from '@even-bed/co
 import { lookingDown } from '@even-bed/core/level/seenFrom';
 import { SKIRT_SIDES, skirtTrim, type LineLook, type SkirtRound, type SkirtSide } from '@even-bed/core/level/skirtTrim';
 import { stiffBed } from '@even-bed/core/level/stiffBed';
-import { beginCheck, choose, eventually, listen, PHONE, tap, TestShop, unfold } from './shop';
+import { beginCheck, choose, eventually, listen, PHONE, tap, rested, TestShop, unfold } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -147,10 +147,10 @@ test('paper and feel without a record, with a gauge of the shop; turns in degree
   for (const i of [0, 1]) await lead.getByTestId(`feel-gate-${i}`).click();
   await lead.getByTestId('begin-feel').click();
   await lead.getByTestId('feel-free').click();
-  await lead.waitForTimeout(400);
+  await rested(lead);
   for (let touches = 0; touches < 6 && (await lead.getByTestId('feel-turned').count()) === 0; touches++) {
     await lead.getByTestId('feel-free').click();
-    await lead.waitForTimeout(400);
+    await rested(lead);
   }
   expect(await lead.getByTestId('feel-title').innerText()).toMatch(/: [\d.]+° (anti)?clockwise, looking down; raises/);
   await lead.getByTestId('till-dragged').click();

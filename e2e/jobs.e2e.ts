@@ -4,7 +4,7 @@ import { PROCEDURES } from '@even-bed/core/care/procedures';
 import type { Page } from 'playwright-core';
 import { v7 as uuid } from 'uuid';
 import { phonePhoto } from './pictures';
-import { choose, eventually, listen, PHONE, TestShop, WIDE, tap } from './shop';
+import { choose, eventually, listen, PHONE, rested, TestShop, WIDE, tap } from './shop';
 
 const HOUR = 3_600_000;
 let shop: TestShop;
@@ -152,7 +152,7 @@ test('base and sheet, practised, on a machine that the shop knows: ten taps and 
   await type('reading-measure-sheet', '0.5');
   expect(await hands.getByTestId('stack-sum').innerText()).toMatch(/Nothing has to move/);
   await hands.getByTestId('step-size').waitFor();
-  await hands.waitForTimeout(400);
+  await rested(hands);
   await press('step-done');
   // The gate on it is not passed over.
   expect(await hands.getByTestId('refusal').innerText()).toMatch(/^Not yet/);
@@ -353,29 +353,30 @@ test('three machines refitted alike: a list to carry, card by card in turn, one 
 test('read aloud, and gone on with by a double knock or a pedal, never past a gate', async () => {
   const hands = await shop.page(PHONE, { as: 'technician' });
   const said = await listen(hands);
-  /** Readings of a device that lies still, with two knocks on it. */
-  const knock = () =>
-    hands.evaluate(async () => {
-      const felt = (z: number) =>
-        window.dispatchEvent(
-          new DeviceMotionEvent('devicemotion', { accelerationIncludingGravity: { x: 0, y: 0, z }, interval: 16 }),
-        );
-      const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
-      for (let i = 0; i < 30; i++) {
-        felt(9.8);
-        await wait(20);
-      }
+  /** Readings of a device that lies still, with two knocks on it, by a clock of their own. */
+  let knockedAt = 0;
+  const knock = async () => {
+    await rested(hands);
+    knockedAt += 60_000;
+    await hands.evaluate((start) => {
+      let at = start;
+      const felt = (z: number, next: number) => {
+        const event = new DeviceMotionEvent('devicemotion', {
+          accelerationIncludingGravity: { x: 0, y: 0, z },
+          interval: 16,
+        });
+        Object.defineProperty(event, 'timeStamp', { value: at });
+        window.dispatchEvent(event);
+        at += next;
+      };
+      for (let i = 0; i < 30; i++) felt(9.8, 20);
       for (let i = 0; i < 2; i++) {
-        felt(28);
-        await wait(20);
-        felt(9.8);
-        await wait(230);
+        felt(28, 20);
+        felt(9.8, 230);
       }
-      for (let i = 0; i < 5; i++) {
-        felt(9.8);
-        await wait(20);
-      }
-    });
+      for (let i = 0; i < 5; i++) felt(9.8, 20);
+    }, knockedAt);
+  };
   await open(hands, 'fit-base-and-sheet', 'Plover');
   await begin(hands);
   await at(hands, 'room');
@@ -392,6 +393,7 @@ test('read aloud, and gone on with by a double knock or a pedal, never past a ga
   await at(hands, 'off-old');
   expect((await said()).at(-1)).toMatch(/^en Take off what lies there/);
   // A pedal that types a key.
+  await rested(hands);
   await hands.keyboard.press('PageDown');
   await at(hands, 'measure');
   // What has to be typed is not knocked past, nor a gate, ticked or not.
@@ -401,6 +403,7 @@ test('read aloud, and gone on with by a double knock or a pedal, never past a ga
   await workTo(hands, 'fit-base-and-sheet', 'size');
   await hands.getByTestId('check-size-0').click();
   await knock();
+  await rested(hands);
   await hands.keyboard.press('PageDown');
   await hands.getByTestId('wants-eyes').waitFor();
   await at(hands, 'size');

@@ -130,8 +130,6 @@ test('crosswise on a frame: the screw meant now is marked, and a tap goes on to 
   await page.getByTestId('ready-at').waitFor();
   for (const part of await page.getByTestId(/^part-\w+$/).all())
     await choose(page, (await part.getAttribute('data-testid'))!, '');
-  // A tap too soon after another is taken for a bounce.
-  await page.waitForTimeout(400);
   await page.getByTestId('begin-job').click();
   await page.getByTestId('job').waitFor();
   if ((await page.getByTestId('manner').innerText()) === 'practised') await tap(page, 'manner');

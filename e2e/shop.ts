@@ -334,8 +334,12 @@ export async function eventually<T>(attempt: () => Promise<T>): Promise<T> {
   }
 }
 
-/** A tap, and the moment in which the app takes no second one: a bounced tap presses nothing else. */
+/** Waits until the app takes a tap in the same place again: right after another it would be a bounced one. */
+export const rested = (page: Page) => page.locator('html:not([data-resting])').waitFor({ state: 'attached' });
+
+/** A tap that is no bounce of the one before, and what it changes under the finger. */
 export async function tap(page: Page, testId: string): Promise<void> {
+  await rested(page);
   await page.getByTestId(testId).click();
-  await page.waitForTimeout(400);
+  await rested(page);
 }

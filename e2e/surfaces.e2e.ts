@@ -4,9 +4,7 @@ import path from 'node:path';
 import type { Inspection, Page as ListPage, Photo, Print, Surface } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
 import { filmOfCode, phonePhoto, pictureOfCode } from './pictures';
-import { choose, eventually, hand, TestShop, unfold } from './shop';
-
-const BOUNCE_MS = 400;
+import { choose, eventually, hand, rested, TestShop, unfold } from './shop';
 
 let shop: TestShop;
 let page: Page;
@@ -152,9 +150,10 @@ test('a print is written down in two taps, and taken back', async () => {
   // A glove bounces: the second tap of a double one lands where the reasons stand now, and counts for nothing.
   const box = (await page.getByTestId('print-failed').boundingBox())!;
   await page.mouse.dblclick(box.x + 20, box.y + box.height - 8);
-  await page.waitForTimeout(BOUNCE_MS);
+  await page.getByTestId('left-out').waitFor();
+  await rested(page);
   await page.getByTestId('failed-lifted-corner').click();
-  await page.waitForTimeout(BOUNCE_MS);
+  await rested(page);
   const last = await eventually(async () => {
     const { items } = await shop.get<ListPage<Print>>(`/prints?machineId=${stint}&limit=1`);
     expect(items[0]).toMatchObject({
@@ -168,7 +167,7 @@ test('a print is written down in two taps, and taken back', async () => {
   });
   await page.getByTestId('print-undo').click();
   await eventually(async () => expect((await shop.get<Print>(`/prints/${last.id}`)).withdrawnAt).not.toBeNull());
-  await page.waitForTimeout(BOUNCE_MS);
+  await rested(page);
   await page.getByTestId('print-held').click();
   await eventually(async () => {
     const { items } = await shop.get<ListPage<Print>>(`/prints?machineId=${stint}&limit=1`);

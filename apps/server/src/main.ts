@@ -20,10 +20,7 @@ async function main(): Promise<void> {
   // Nobody else on this host reads the shop's data or its backups.
   process.umask(0o077);
   const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
-  const { port, host, dataFolder, keepBackups, hosts, consoleNetworks, behindProxy } = settingsFrom(
-    process.env,
-    'data',
-  );
+  const { port, host, dataFolder, keepBackups, hosts, consoleNetworks, proxies } = settingsFrom(process.env, 'data');
   const letGo = takeFolder(dataFolder);
   const finished = finishRestore(dataFolder);
   if (finished !== null) process.stdout.write(`${finished}\n`);
@@ -40,7 +37,7 @@ async function main(): Promise<void> {
     photoFolder: photoFolder(dataFolder),
     firstCode,
     isOurs: ourHosts([host, ...hosts]),
-    behindProxy,
+    proxies,
     networks: networksOf(consoleNetworks),
     lastBackup: () => (keepBackups > 0 ? lastBackupAt(dataFolder, Date.now()) : null),
   });

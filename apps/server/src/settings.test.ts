@@ -10,7 +10,7 @@ test('defaults: port 4242 on the loopback address, the given folder', () => {
     keepBackups: 14,
     hosts: [],
     consoleNetworks: SHOP_NETWORKS,
-    behindProxy: false,
+    proxies: 0,
   });
 });
 
@@ -24,11 +24,11 @@ test('PORT, EVEN_BED_HOST and EVEN_BED_DATA are honoured', () => {
     keepBackups: 0,
     hosts: [],
     consoleNetworks: SHOP_NETWORKS,
-    behindProxy: false,
+    proxies: 0,
   });
   expect(settingsFrom({ EVEN_BED_HOSTS: 'bench.shop, , hall', EVEN_BED_PROXY: '1' }, 'data')).toMatchObject({
     hosts: ['bench.shop', 'hall'],
-    behindProxy: true,
+    proxies: 1,
   });
   expect(databaseFile('/srv/shop')).toBe('/srv/shop/even-bed.sqlite');
 });

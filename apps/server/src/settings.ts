@@ -12,8 +12,8 @@ export interface Settings {
   hosts: string[];
   /** Networks in which machines' consoles are called. */
   consoleNetworks: string[];
-  /** Behind the shop's own proxy, whose X-Forwarded headers count. */
-  behindProxy: boolean;
+  /** The shop's own proxies in front, one behind the other, whose X-Forwarded headers count; 0: none. */
+  proxies: number;
 }
 
 const listed = (text: string) =>
@@ -33,6 +33,9 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
     throw new Error(
       `EVEN_BED_BACKUPS is "${env['EVEN_BED_BACKUPS']}"; say how many daily backups to keep, 0 for none.`,
     );
+  const proxies = Number(env['EVEN_BED_PROXY'] ?? 0);
+  if (!Number.isInteger(proxies) || proxies < 0 || proxies > 9)
+    throw new Error(`EVEN_BED_PROXY is "${env['EVEN_BED_PROXY']}"; say how many proxies stand in front, usually 1.`);
   const consoleNetworks = listed(env['EVEN_BED_CONSOLE_NETWORKS'] ?? '');
   networksOf(consoleNetworks);
   return {
@@ -40,7 +43,7 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
     keepBackups,
     hosts: listed(env['EVEN_BED_HOSTS'] ?? ''),
     consoleNetworks: consoleNetworks.length > 0 ? consoleNetworks : SHOP_NETWORKS,
-    behindProxy: env['EVEN_BED_PROXY'] === '1',
+    proxies,
     host: env['EVEN_BED_HOST'] ?? '127.0.0.1',
     dataFolder: path.resolve(env['EVEN_BED_DATA'] ?? defaultData),
   };

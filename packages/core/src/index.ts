@@ -101,7 +101,7 @@ export {
   type PrintLine,
   type ReadPrint,
 } from './wear/readPrintLine';
-export { LABEL_SHEETS, labelPlaces, type LabelSheet } from './surfaces/labelSheet';
+export { LABEL_SHEETS, labelPlaces, type LabelPlace, type LabelSheet } from './surfaces/labelSheet';
 export {
   compatibility,
   FACES,

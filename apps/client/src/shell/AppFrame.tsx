@@ -12,6 +12,7 @@ import { Gate } from '../people/Gate';
 import { openDevice, store } from './areas';
 import { BrokenView, CrashGuard } from '../ui/CrashGuard';
 import { kitIcon } from '../ui/Icon';
+import { LeftOut } from '../ui/LeftOut';
 import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
 import { keepForOffline } from './keepForOffline';
 import { Shell } from './Shell';
@@ -60,6 +61,7 @@ export default function AppFrame() {
           <Head>
             <style>{PRINTED}</style>
           </Head>
+          <LeftOut />
           <Gate>
             <Shell>
               <CrashGuard view={pathname}>

@@ -1,3 +1,6 @@
+import pino from 'pino';
+import request from 'supertest';
+import { buildApp } from './app';
 import { facts, newId, NOW, openShop, type Shop } from './shop.fixture';
 import { once } from '../kernel/once';
 import { errorAnswer } from './errorAnswer';
@@ -85,6 +88,35 @@ describe('the edge', () => {
     expect(answer.text).not.toMatch(SECRETS);
     expect(errorAnswer(new Error('SQLITE_BUSY: select * from x')).body.error.message).not.toMatch(SECRETS);
   });
+});
+
+describe('everybody has a share', () => {
+  /** Asks one after the other, many at a time, until it is too much. */
+  async function until429(most: number, ask: () => Promise<{ status: number }>): Promise<number> {
+    for (let asked = 0; asked < most; asked += 50) {
+      const answers = await Promise.all(Array.from({ length: 50 }, ask));
+      if (answers.some(({ status }) => status === 429)) return asked;
+    }
+    return most;
+  }
+
+  test('tokens that nobody gave are paced by address, and the shop still serves its people', async () => {
+    const guess = () => shop.device().get('/api/machines').set('Authorization', `Bearer ${newId()}`);
+    expect(await until429(1_000, guess)).toBeLessThan(900);
+    await shop.api.get('/api/machines').expect(200);
+  }, 30_000);
+
+  test('behind a proxy it is the address that the proxy saw, not one that the caller made up', async () => {
+    const app = buildApp({ db: shop.db, log: pino({ level: 'silent' }), now: () => NOW, proxies: 1 });
+    const server = request(app.callback());
+    let n = 0;
+    const forged = () => {
+      n += 1;
+      return server.get('/api/session').set('X-Forwarded-For', `10.0.${n >> 8}.${n & 255}, 192.168.7.7`);
+    };
+    expect(await until429(1_000, forged)).toBeLessThan(900);
+    await server.get('/api/session').set('X-Forwarded-For', '192.168.7.8').expect(200);
+  }, 30_000);
 });
 
 describe('a write sent twice', () => {

@@ -23,10 +23,12 @@ import { callerOf, DEVICE_COOKIE, deviceName, refuseOutsiders, SESSION_COOKIE } 
 import { inlineScripts, serveClient } from './client';
 import { serveDocs } from './docs';
 import { errorAnswer } from './errorAnswer';
+import { FirstCode } from '../kernel/firstCode';
 import { LIMITS, refuseTooMuch } from '../kernel/limits';
 import { once } from '../kernel/once';
 import { Pacer } from '../kernel/pace';
 import { Problem } from '../kernel/problem';
+import { Turns } from '../kernel/turns';
 import { routes } from './routes';
 import { networksOf, SHOP_NETWORKS } from '../kernel/networks';
 import type { Answer, Call, Route, SecretCost } from '../kernel/route';
@@ -50,8 +52,8 @@ export interface AppParts {
   isOurs?: (host: string) => boolean;
   /** When the last backup was made; left out or null: none is known. */
   lastBackup?: () => number | null;
-  /** Behind a proxy that says how it was reached. */
-  behindProxy?: boolean;
+  /** Proxies in front that are trusted to say how they were reached; left out: none. */
+  proxies?: number;
   /** Cheaper in tests. */
   secretCost?: SecretCost;
 }
@@ -73,7 +75,9 @@ export function buildApp(parts: AppParts): Koa {
   const scans = new ScanJobs({ log, beforeScan, networks, ...(linkTimes ? { times: linkTimes } : {}) });
   const app = new Koa();
   app.silent = true;
-  app.proxy = parts.behindProxy ?? false;
+  app.proxy = (parts.proxies ?? 0) > 0;
+  // Each proxy adds the address that it saw at the end: only so many of them are not the caller's own invention.
+  app.maxIpsCount = parts.proxies ?? 0;
   app.use(logged(log));
   app.use(answered(log));
   app.use(
@@ -119,13 +123,14 @@ export function buildApp(parts: AppParts): Koa {
   });
   const steady = {
     clock: now,
-    firstCode: parts.firstCode ?? null,
+    firstCode: new FirstCode(parts.firstCode ?? null),
     lastBackup: parts.lastBackup ?? (() => null),
     log,
     scans,
     secretCost: parts.secretCost ?? SECRET_COST,
     photoFolder: parts.photoFolder ?? path.join(os.tmpdir(), 'even-bed-photos'),
     pacer: new Pacer(),
+    turns: new Turns(LIMITS.requests),
   };
   for (const route of routes) router[route.method](route.path, (ctx) => run(route, ctx, { ...steady, db, now: now() }));
   app.use(router.routes());
@@ -154,7 +159,10 @@ const ofApi =
 type Steady = Pick<
   Call,
   'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'scans' | 'secretCost' | 'photoFolder'
-> & { pacer: Pacer };
+> & { pacer: Pacer; turns: Turns };
+
+/** What is known once it is somebody's turn. */
+type Asked = Steady & Pick<Call, 'person' | 'session' | 'tokenMachineId' | 'programId' | 'who' | 'signal'>;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -171,10 +179,28 @@ function idsIn(params: Record<string, string>): Record<string, string> {
 }
 
 async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
-  const caller = await callerOf(ctx, parts);
-  const known = caller.session?.id ?? caller.tokenMachineId ?? caller.programId;
-  parts.pacer.take(known ?? `at ${ctx.ip}`, known !== null, performance.now());
+  const from = `at ${ctx.ip}`;
+  const caller = await callerOf(ctx, parts).catch((error: unknown) => {
+    parts.pacer.take(from, false, performance.now());
+    throw error;
+  });
+  // A person has one share, by however many sessions.
+  const known = caller.session?.person.id ?? caller.tokenMachineId ?? caller.programId;
+  const who = known ?? from;
+  parts.pacer.take(who, known !== null, performance.now());
   refuseOutsiders(route, caller);
+  const gone = new AbortController();
+  ctx.res.once('close', () => gone.abort());
+  // Who follows the shop does so for hours, and has bounds of its own.
+  const end = route.stream ? () => undefined : await parts.turns.take(who, gone.signal);
+  try {
+    await inTurn(route, ctx, { ...parts, ...caller, who, signal: gone.signal });
+  } finally {
+    end();
+  }
+}
+
+async function inTurn(route: Route, ctx: Context, parts: Asked): Promise<void> {
   const params = idsIn(ctx.params as Record<string, string>);
   const writes = route.method !== 'get';
   if (writes && route.takes === undefined && ctx.is('application/json') === false)
@@ -183,12 +209,9 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
   const query = checked<unknown>(route.querySchema, ctx.query, 'query', { now });
   await route.before?.({ db, now, firstCode, params, query });
   const body = writes && route.takes === undefined ? await bodyOf(ctx, route) : { value: {}, nodes: 0 };
-  const gone = new AbortController();
-  ctx.res.once('close', () => gone.abort());
   const call: Call = {
     ...parts,
-    ...caller,
-    db: acting(parts.db, caller.person?.id ?? null, now),
+    db: acting(parts.db, parts.person?.id ?? null, now),
     params,
     query,
     deviceMark: deviceMarkOf(ctx),
@@ -202,7 +225,6 @@ async function run(route: Route, ctx: Context, parts: Steady): Promise<void> {
         return false;
       }
     },
-    signal: gone.signal,
     upload: route.takes && !route.takes.toFile ? await readUpload(ctx, route.takes) : null,
     uploadFile: route.takes?.toFile ? await keepUpload(ctx, route.takes) : null,
     device: deviceName(ctx.get('User-Agent')),

@@ -27,8 +27,9 @@ export function serveDocs(
   routes: readonly Route[],
   guard: (ctx: Context, next: () => Promise<void>) => Promise<void>,
 ): void {
-  const description = openApi(routes);
+  const description = JSON.stringify(openApi(routes));
   router.get('/openapi.json', guard, (ctx) => {
+    ctx.type = 'json';
     ctx.body = description;
   });
   router.get('/docs', guard, (ctx) => {

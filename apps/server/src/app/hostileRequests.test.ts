@@ -3,6 +3,7 @@ import fs from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
+import sharp from 'sharp';
 import { SURVEY_LINES } from '@even-bed/core/level/lightSurvey';
 import { v7 as uuid } from 'uuid';
 
@@ -50,7 +51,12 @@ interface Got {
   cookie: string;
 }
 
-function ask(method: string, where: string, body = '', headers: Record<string, string> = {}): Promise<Got> {
+function ask(
+  method: string,
+  where: string,
+  body: string | Buffer = '',
+  headers: Record<string, string> = {},
+): Promise<Got> {
   return new Promise((resolve, reject) => {
     const request = http.request(
       `${base}/api${where}`,
@@ -104,10 +110,10 @@ const show = (what: string, seen: object) => {
     process.stdout.write(`${what}: ${JSON.stringify({ ...seen, peakMb: Math.round(peakMb()) })}\n`);
 };
 
-async function machineWithCheck(): Promise<{ machineId: string; checkId: string }> {
+async function machineWithCheck(name = 'Dunlin', tag = ''): Promise<{ machineId: string; checkId: string }> {
   const [areaId, machineId, checkId] = [uuid(), uuid(), uuid()];
   const at = Date.now();
-  await ask('PUT', `/areas/${areaId}`, JSON.stringify({ name: 'Hall', position: 1, version: 0, at }));
+  await ask('PUT', `/areas/${areaId}`, JSON.stringify({ name: `Hall of ${name}`, position: 1, version: 0, at }));
   const adjusters = [
     ['a', 0, 0],
     ['b', 200, 0],
@@ -115,7 +121,7 @@ async function machineWithCheck(): Promise<{ machineId: string; checkId: string 
   ].map(([id, x, y]) => ({ id, name: String(id), x, y, thread: 'M3', pitch: 0.5, clockwise: 'lowers' }));
   const size = { plateWidth: 220, plateDepth: 220, printWidth: 200, printDepth: 200, originX: 10, originY: 10 };
   const machine = {
-    name: 'Dunlin',
+    name,
     areaId,
     shelf: '',
     model: '225 bed-slinger',
@@ -131,7 +137,7 @@ async function machineWithCheck(): Promise<{ machineId: string; checkId: string 
     mapExtent: null,
     mapFirstRow: null,
     console: null,
-    tag: '',
+    tag,
     note: '',
   };
   const made = await ask('PUT', `/machines/${machineId}`, JSON.stringify({ ...machine, version: 0, at }));
@@ -146,6 +152,40 @@ async function machineWithCheck(): Promise<{ machineId: string; checkId: string 
   const begun = await ask('PUT', `/level-checks/${checkId}`, JSON.stringify({ machineId, startedAt: at, setup }));
   expect(begun.status).toBe(200);
   return { machineId, checkId };
+}
+
+/** A survey of light whose lines are all bits and pieces, kept as a machine's shape. */
+function survey(machineId: string, Cookie = cookie): Promise<Got> {
+  const bits = (line: number) =>
+    Array.from({ length: 6 }, (_, i) => ({
+      from: i / 6 + 0.01,
+      to: i / 6 + 0.05 + (((line + i) * 7) % 5) / 50,
+      light: i % 2 ? 'clear' : 'faint',
+      feeler: i % 3 ? 0.005 + ((line * 13 + i * 29) % 40) / 10 : null,
+    }));
+  const lines = SURVEY_LINES.map(({ id }, line) => ({ id, stretches: bits(line) }));
+  const raw = { kind: 'light', plate: { width: 235, depth: 235 }, lines, aim: null };
+  return ask('PUT', `/shapes/${uuid()}`, JSON.stringify({ at: 1, machineId, surfaceId: null, raw }), { Cookie });
+}
+
+/** Follows until the first lines have come, and leaves. */
+function firstBytes(where: string, Cookie: string): Promise<Got> {
+  return new Promise((resolve, reject) => {
+    const request = http.get(`${base}/api${where}`, { headers: { Cookie } }, (answer) => {
+      let length = 0;
+      const leave = () => {
+        request.destroy();
+        resolve({ status: answer.statusCode!, body: '', cookie: '' });
+      };
+      answer.on('data', (chunk: Buffer) => {
+        length += chunk.length;
+        if (length === chunk.length) setTimeout(leave, 1_000);
+      });
+      answer.on('end', leave);
+      answer.on('error', leave);
+    });
+    request.on('error', (error: NodeJS.ErrnoException) => error.code !== 'ECONNRESET' && reject(error));
+  });
 }
 
 test('each hostile request is refused in time, and meanwhile everybody else is served', async () => {
@@ -195,18 +235,6 @@ test('each hostile request is refused in time, and meanwhile everybody else is s
     );
   const prints = (more: string) => ask('POST', '/prints', more);
   const keep = (where: string, body: object) => ask('PUT', `${where}/${uuid()}`, JSON.stringify({ at: 1, ...body }));
-  const survey = () => {
-    const bits = (line: number) =>
-      Array.from({ length: 6 }, (_, i) => ({
-        from: i / 6 + 0.01,
-        to: i / 6 + 0.05 + (((line + i) * 7) % 5) / 50,
-        light: i % 2 ? 'clear' : 'faint',
-        feeler: i % 3 ? 0.005 + ((line * 13 + i * 29) % 40) / 10 : null,
-      }));
-    const lines = SURVEY_LINES.map(({ id }, line) => ({ id, stretches: bits(line) }));
-    const raw = { kind: 'light', plate: { width: 235, depth: 235 }, lines, aim: null };
-    return keep('/shapes', { machineId, surfaceId: null, raw });
-  };
   const compared = () => {
     const readings = (by: number) => Array.from({ length: 200 }, (_, i) => ({ reading: Math.sin(i * by) }));
     const input = { first: 'a', second: 'b', a: readings(1), b: readings(2), each: 100, looks: 5, matters: 0.001 };
@@ -242,7 +270,7 @@ test('each hostile request is refused in time, and meanwhile everybody else is s
       [413],
       () => ask('POST', '/session', `{${Array.from({ length: 180_000 }, (_, i) => `"k${i}":1`).join()}}`),
     ],
-    ['a survey of light in crumbs', [200], survey],
+    ['a survey of light in crumbs', [200], () => survey(machineId)],
     ['two compared, 200 readings of each', [200], compared],
     ['sixty readings, looked back upon', [200], lookedBack],
     ['a body as deep as it is long', [413, 422], () => prints(`${'['.repeat(30_000)}${']'.repeat(30_000)}`)],
@@ -295,6 +323,139 @@ test('an ordinary list of 100,000 lines is read in while everybody else is serve
   expect(seen.p95).toBeLessThan(SLOWEST_P95);
   expect(peakMb()).toBeLessThan(MOST_MB);
 }, 240_000);
+
+/** A print as it is posted. */
+const printOf = (machineId: string) => ({ id: uuid(), machineId, endedAt: Date.now() - 60_000, held: true });
+
+/** Somebody else, signed in: their cookie. */
+async function signedInAs(name: string, role: string): Promise<string> {
+  const secret = 'gull and gannet 9';
+  const person = { name, role, active: true, secret, version: 0, at: Date.now() };
+  expect((await ask('PUT', `/people/${uuid()}`, JSON.stringify(person))).status).toBe(200);
+  const signedIn = await ask('POST', '/session', JSON.stringify({ name, secret, shared: false }), {
+    Cookie: '',
+  });
+  expect(signedIn.status).toBe(200);
+  return signedIn.cookie;
+}
+
+test('fifty at once of what takes long: everybody else is served, and somebody else’s writes go through', async () => {
+  const { machineId } = await machineWithCheck('Avocet', 'M-900');
+  const Cookie = await signedInAs('Wren', 'looker');
+  const technician = await signedInAs('Merlin', 'technician');
+  const words = Array.from({ length: 99 }, (_, i) => String.fromCharCode(97 + (i % 26))).join('%20');
+  const many = (count: number, one: () => Promise<Got>) => async () => {
+    const got = await Promise.all(Array.from({ length: count }, one));
+    return [...new Set(got.map(({ status }) => status))].sort();
+  };
+  const look = (where: string) => () => ask('GET', where, '', { Cookie });
+  const photo = (file: Buffer) => () =>
+    ask('PUT', `/photos/${uuid()}?machineId=${machineId}&at=${Date.now()}`, file, {
+      'Content-Type': 'image/jpeg',
+      'Idempotency-Key': uuid(),
+      Cookie: technician,
+    });
+  const noise = (side: number) => ({
+    create: { width: side, height: side, channels: 3 as const, background: '#888' },
+  });
+  const progressive = await sharp(noise(7_700)).jpeg({ progressive: true }).toBuffer();
+  const atTheBound = await sharp(noise(3_000)).jpeg({ progressive: true }).toBuffer();
+  const interlaced = await sharp(noise(3_000)).png({ progressive: true }).toBuffer();
+  const large = await sharp(noise(7_700)).jpeg().toBuffer();
+  const loads: [what: string, expected: number[], send: () => Promise<number[]>][] = [
+    ['a search of 99 words', [200], many(50, look(`/book?search=${words}`))],
+    ['a search of 100,000 prints', [200], many(50, look('/prints?search=zzz'))],
+    ['all prints as CSV', [200], many(3, look('/csv/prints'))],
+    ['the book as CSV', [200], many(50, look('/csv/book'))],
+    ['events from the first on', [200, 429], many(50, () => firstBytes('/events?after=0', Cookie))],
+    ['the description of all operations', [200], many(50, look('/openapi.json'))],
+    ['sixty shapes', [200], many(50, look('/shapes?limit=60'))],
+    ['a survey of light in crumbs', [200, 429], many(50, () => survey(machineId, technician))],
+    [
+      'a thousand labels',
+      [200, 429],
+      many(12, look(`/labels?sheet=a4-70x37&tags=${Array(1000).fill('M-900').join()}`)),
+    ],
+    ['six progressive photos, too large', [415], many(6, photo(progressive))],
+    ['six progressive photos', [200, 201], many(6, photo(atTheBound))],
+    ['six interlaced photos', [200, 201], many(6, photo(interlaced))],
+    ['six photos of sixty million points', [200, 201], many(6, photo(large))],
+  ];
+  for (const [what, expected, send] of loads) {
+    let statuses: number[] = [];
+    let writes: number[] = [];
+    const begun = performance.now();
+    const seen = await healthDuring(async () => {
+      let going = true;
+      const writing = (async () => {
+        while (going) {
+          const at = performance.now();
+          const body = JSON.stringify({ prints: [printOf(machineId)] });
+          expect((await ask('POST', '/prints', body, { 'Idempotency-Key': uuid() })).status).toBe(200);
+          writes.push(performance.now() - at);
+          await new Promise((resolve) => setTimeout(resolve, 50));
+        }
+      })();
+      statuses = await send();
+      going = false;
+      await writing;
+    });
+    writes = writes.sort((p, q) => p - q);
+    const write = { middle: writes[writes.length >> 1]!, longest: writes.at(-1)! };
+    show(what, { statuses, ...seen, write, took: performance.now() - begun });
+    expect([what, statuses.filter((status) => !expected.includes(status))]).toEqual([what, []]);
+    expect([what, seen.p95 < SLOWEST_P95]).toEqual([what, true]);
+  }
+  expect(peakMb()).toBeLessThan(MOST_MB);
+}, 300_000);
+
+test('two hundred follow the shop, and a write still goes through', async () => {
+  const { machineId } = await machineWithCheck('Knot');
+  const write = async () => {
+    const at = performance.now();
+    const body = JSON.stringify({ prints: [printOf(machineId)] });
+    expect((await ask('POST', '/prints', body, { 'Idempotency-Key': uuid() })).status).toBe(200);
+    return performance.now() - at;
+  };
+  const writes = async () => {
+    const took: number[] = [];
+    for (let i = 0; i < 30; i++) took.push(await write());
+    return took.sort((p, q) => p - q)[15]!;
+  };
+  const before = await writes();
+  const told: number[] = [];
+  const open: http.ClientRequest[] = [];
+  const statuses: number[] = [];
+  const follow = (Cookie: string) =>
+    new Promise<void>((resolve) => {
+      const n = open.length;
+      const request = http.get(`${base}/api/events`, { headers: { Cookie } }, (answer) => {
+        statuses.push(answer.statusCode!);
+        answer.on('data', (chunk: Buffer) => (told[n] = (told[n] ?? 0) + chunk.toString().split('data:').length - 1));
+        answer.on('error', () => undefined);
+        resolve();
+      });
+      request.on('error', () => undefined);
+      open.push(request);
+    });
+  try {
+    for (let i = 0; i < 17; i++) {
+      const Cookie = await signedInAs(`Follower ${i}`, 'looker');
+      for (let n = 0; n < (i === 16 ? 8 : 12); n++) await follow(Cookie);
+      if (i < 16) await follow(Cookie);
+    }
+    // Of each person twelve, and two hundred in all.
+    expect(statuses.filter((status) => status === 200)).toHaveLength(200);
+    expect(statuses.filter((status) => status === 429)).toHaveLength(16);
+    const during = await writes();
+    show('200 follow', { before, during, ratio: during / before });
+    expect(during).toBeLessThan(10 * before + 100);
+    const lines = (await ask('GET', '/book?limit=60')).body;
+    expect(lines).not.toBe('');
+  } finally {
+    for (const request of open) request.destroy();
+  }
+}, 120_000);
 
 test('of 300 sign-ins at once a handful is looked at, and the lead’s own device still gets in', async () => {
   const own = cookie.split('; ').find((one) => one.startsWith('even-bed-device='))!;

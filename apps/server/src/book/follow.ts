@@ -1,35 +1,52 @@
 import type { BookHappening } from '@even-bed/contract';
 import type { bookOperations } from '@even-bed/contract/book/operations';
+import { peopleEvents } from '@even-bed/contract/people/events';
 import type { Knex } from 'knex';
 import type { Context } from 'koa';
 import { onWritten } from '../kernel/changes';
 import { eventStream } from '../kernel/eventStream';
-import { breathe, LIMITS } from '../kernel/limits';
-import { Problem } from '../kernel/problem';
+import { breathe } from '../kernel/limits';
 import type { CallOf } from '../kernel/route';
 
 /** Lines that are told in one go. */
 const AT_ONCE = 200;
+/** What is written within so short a time is told together, so that telling many keeps no write waiting. */
+const TOGETHER_MS = 60;
+/** Whether a follower still may is looked at again after so long, and at once where the lines tell of people. */
+const RIGHTS_MS = 5_000;
 
-/** Streams under way, of all shops of this process, by who listens. */
-const streams = new Map<string, number>();
-const underWay = () => [...streams.values()].reduce((sum, one) => sum + one, 0);
+/** A line as it is told. */
+interface Told {
+  seq: number;
+  kind: string;
+  text: string;
+}
+
+/** Lines after a running number, read once for all who heard the same: by what reads them, as a write makes them old. */
+let rounds = new WeakMap<object, Map<number, Promise<Told[]>>>();
+const followers = new Set<() => void>();
+let soon: NodeJS.Timeout | null = null;
+
+onWritten(() => {
+  rounds = new WeakMap();
+  if (followers.size === 0 || soon) return;
+  soon = setTimeout(() => {
+    soon = null;
+    for (const tell of followers) tell();
+  }, TOGETHER_MS);
+});
 
 /** Tells every line of the book as it is written, from after the one that was heard last. */
 export async function followBook(
   ctx: Context,
-  { db, query, person, programId, mayStill, log }: CallOf<typeof bookOperations.followBook>,
+  { db, query, who, mayStill, log }: CallOf<typeof bookOperations.followBook>,
 ) {
-  const who = person?.id ?? programId ?? '';
-  if (underWay() >= LIMITS.streams)
-    throw new Problem(429, 'too-many-streams', 'So many follow the shop already that no more can. Try again later.');
-  if ((streams.get(who) ?? 0) >= LIMITS.streamsEach)
-    throw new Problem(429, 'too-many-streams', 'You follow the shop from so many places already. Close one of them.');
   const heard = /^\d{1,15}$/.exec(ctx.get('Last-Event-ID'))?.[0] ?? query.after;
   let last = heard === undefined ? await lastLine(db) : Number(heard);
   let open = true;
   let telling = false;
   let again = false;
+  let lookedAt = performance.now();
   const tell = async (): Promise<void> => {
     again = telling;
     if (telling || !open) return;
@@ -37,9 +54,12 @@ export async function followBook(
     try {
       do {
         again = false;
-        if (!(await mayStill())) return stream.close();
         const lines = await linesAfter(db, last);
-        for (const line of lines) stream.send(line, line.seq);
+        if (performance.now() - lookedAt > RIGHTS_MS || lines.some(({ kind }) => kind in peopleEvents)) {
+          if (!(await mayStill())) return stream.close();
+          lookedAt = performance.now();
+        }
+        for (const { seq, text } of lines) stream.sendText(text, seq);
         last = lines[lines.length - 1]?.seq ?? last;
         if (!(await stream.taken())) return stream.close();
         again ||= lines.length === AT_ONCE;
@@ -53,19 +73,17 @@ export async function followBook(
       telling = false;
     }
   };
-  const unwatch = onWritten(() => void tell());
-  streams.set(who, (streams.get(who) ?? 0) + 1);
+  const hear = () => void tell();
   const stream = eventStream(ctx, {
-    onBeat: () => void tell(),
+    who,
+    onBeat: hear,
     onClose: () => {
       open = false;
-      const left = (streams.get(who) ?? 1) - 1;
-      if (left > 0) streams.set(who, left);
-      else streams.delete(who);
-      unwatch();
+      followers.delete(hear);
     },
   });
-  void tell();
+  followers.add(hear);
+  hear();
 }
 
 async function lastLine(db: Knex): Promise<number> {
@@ -73,8 +91,21 @@ async function lastLine(db: Knex): Promise<number> {
   return row.seq ?? 0;
 }
 
-async function linesAfter(db: Knex, seq: number): Promise<BookHappening[]> {
-  return (await db('book').where('seq', '>', seq).orderBy('seq').limit(AT_ONCE).select({
+function linesAfter(db: Knex, seq: number): Promise<Told[]> {
+  // One shop, however many stand for its database, has one client.
+  const shop = db.client as object;
+  const round = rounds.get(shop) ?? new Map<number, Promise<Told[]>>();
+  rounds.set(shop, round);
+  const known = round.get(seq);
+  if (known) return known;
+  const reading = readAfter(db, seq);
+  round.set(seq, reading);
+  reading.catch(() => round.delete(seq));
+  return reading;
+}
+
+async function readAfter(db: Knex, seq: number): Promise<Told[]> {
+  const lines = (await db('book').where('seq', '>', seq).orderBy('seq').limit(AT_ONCE).select({
     id: 'id',
     seq: 'seq',
     at: 'at',
@@ -84,4 +115,5 @@ async function linesAfter(db: Knex, seq: number): Promise<BookHappening[]> {
     surfaceId: 'surface_id',
     personId: 'person_id',
   })) as BookHappening[];
+  return lines.map((line) => ({ seq: line.seq, kind: line.kind, text: JSON.stringify(line) }));
 }

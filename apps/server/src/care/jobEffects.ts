@@ -119,7 +119,7 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
       if (raw === null) return [];
       const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
       const surfaceId = parts[effect.part] ?? null;
-      await keepShape(db, id, { machineId: machine.id, surfaceId, at, raw }, place.jobId);
+      await keepShape(db, id, { machineId: machine.id, surfaceId, at, raw }, { jobId: place.jobId });
       return [{ kind: 'shape', id }];
     }
     case 'zero':

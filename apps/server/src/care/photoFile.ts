@@ -1,17 +1,30 @@
 import { createHash } from 'node:crypto';
 import fs from 'node:fs/promises';
 import path from 'node:path';
-import sharp from 'sharp';
+import sharp, { type Metadata, type Sharp } from 'sharp';
+import type { Asker } from '../kernel/heavy';
+import { LIMITS } from '../kernel/limits';
 import { Problem } from '../kernel/problem';
+import { Turns } from '../kernel/turns';
 
 /** Longest side of a kept photo and of its small one, pixels. */
 const FULL = 1600;
 const SMALL = 320;
-const MOST_PIXELS = 60_000_000;
+/** Decoding takes one thread, and keeps nothing of the picture before. */
+sharp.concurrency(1);
+sharp.cache(false);
+const turns = new Turns(LIMITS.photos);
 const TAKEN = new Set(['jpeg', 'png', 'webp']);
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 export type PhotoSize = 'small' | 'full';
+
+interface KeptPhoto {
+  width: number;
+  height: number;
+  bytes: number;
+  sha256: string;
+}
 
 /** Where a photo lies. Its name is made of its id alone, and only when that is one: no way out of the folder. */
 export function photoPath(folder: string, id: string, size: PhotoSize): string {
@@ -22,34 +35,42 @@ export function photoPath(folder: string, id: string, size: PhotoSize): string {
 /**
  * Makes a photo fit to keep: what it is is seen by its content, it is turned as the camera was held, made small, and
  * written anew as JPEG, which leaves behind whatever else the file carried (place, comments, scripts).
- * @throws Problem no photo of a known type, damaged, or too many pixels
+ * One photo is read at a time, in its sender's turn.
+ * @throws Problem no photo of a known type, damaged, too many pixels, or too long to read; 429 too many of theirs wait
  */
-export async function keepPhoto(
-  folder: string,
-  id: string,
-  upload: Buffer,
-): Promise<{ width: number; height: number; bytes: number; sha256: string }> {
+export function keepPhoto(folder: string, id: string, upload: Buffer, { who, signal }: Asker): Promise<KeptPhoto> {
   if (upload.length === 0) throw new Problem(415, 'no-photo', 'This photo is empty. Take it again.');
-  const image = sharp(upload, { limitInputPixels: MOST_PIXELS, failOn: 'error', animated: false });
+  return turns.run(who, () => keepNow(folder, id, upload), signal);
+}
+
+async function keepNow(folder: string, id: string, upload: Buffer): Promise<KeptPhoto> {
+  const image = sharp(upload, { limitInputPixels: LIMITS.photoPixels, failOn: 'error', animated: false });
   const refuse = (message: string, cause?: unknown) => Object.assign(new Problem(415, 'no-photo', message), { cause });
-  let format: string | undefined;
+  let seen: Metadata;
   try {
-    ({ format } = await image.metadata());
+    seen = await image.metadata();
   } catch (cause) {
     throw refuse('This is no photo that can be read. Take JPEG, PNG or WebP.', cause);
   }
-  if (!format || !TAKEN.has(format))
-    throw refuse('Photos are taken as JPEG, PNG or WebP; this file is something else.');
-  const upright = image.rotate();
-  const shrink = (side: number) =>
-    upright
-      .clone()
+  if (!TAKEN.has(seen.format)) throw refuse('Photos are taken as JPEG, PNG or WebP; this file is something else.');
+  // What comes in passes lies in memory as a whole, several times over, before a line of it can be made small.
+  const most = seen.isProgressive
+    ? LIMITS.photoPixelsInPasses
+    : seen.format === 'webp'
+      ? LIMITS.photoPixelsWhole
+      : Infinity;
+  if (seen.width * seen.height > most)
+    throw refuse('This photo has too many pixels for its kind of file. Send it smaller, or as an ordinary JPEG.');
+  const shrink = (from: Sharp, side: number) =>
+    from
+      .timeout({ seconds: LIMITS.photoSeconds })
       .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
       .flatten({ background: '#ffffff' })
       .jpeg({ quality: 82 })
       .toBuffer({ resolveWithObject: true });
   try {
-    const [full, small] = await Promise.all([shrink(FULL), shrink(SMALL)]);
+    const full = await shrink(image.rotate(), FULL);
+    const small = await shrink(sharp(full.data), SMALL);
     await fs.mkdir(folder, { recursive: true });
     await place(photoPath(folder, id, 'small'), small.data);
     await place(photoPath(folder, id, 'full'), full.data);

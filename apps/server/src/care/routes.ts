@@ -13,12 +13,14 @@ async function takePhoto({
   query: write,
   upload,
   photoFolder,
+  who,
+  signal,
 }: CallOf<typeof careOperations.sendPhoto>): Promise<Answer<Photo>> {
   if (!write.surfaceId && !write.machineId)
     throw atField('surfaceId', 'Say what the photo shows: a surface or a machine.');
   const before = await findPhoto(db, id);
   if (before) return { body: before };
-  const file = await keepPhoto(photoFolder, id, upload!);
+  const file = await keepPhoto(photoFolder, id, upload!, { who, signal });
   try {
     return { body: await db.transaction((trx) => savePhoto(trx, id, write, file)) };
   } catch (error) {

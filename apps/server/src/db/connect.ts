@@ -1,6 +1,8 @@
 import fs from 'node:fs';
+import { createRequire } from 'node:module';
 import path from 'node:path';
 import knex, { type Knex } from 'knex';
+import { breatheNowAndThen } from '../kernel/limits';
 import { migrations } from './migrations';
 import { holdsWords } from './searchBook';
 
@@ -9,6 +11,22 @@ interface RawConnection {
   pragma(text: string): unknown;
   prepare(text: string): unknown;
   function(name: string, options: object, work: (...values: never[]) => unknown): unknown;
+}
+
+/** The query builder's own way to SQLite: each query passes here. */
+const Dialect = createRequire(__filename)('knex/lib/dialects/better-sqlite3') as new (config: Knex.Config) => {
+  _query(connection: RawConnection, query: object): Promise<object>;
+};
+
+/**
+ * SQLite answers at once, so that queries that wait for the one connection would run one after the other until none is
+ * left, and nobody else would be heard: between them others get their turn.
+ */
+class Polite extends Dialect {
+  override async _query(connection: RawConnection, query: object): Promise<object> {
+    await breatheNowAndThen();
+    return super._query(connection, query);
+  }
 }
 
 /** Statements kept ready, the least used thrown out first. */
@@ -38,7 +56,7 @@ function keepStatements(connection: RawConnection): void {
 export function connect(file: string): Knex {
   if (file !== ':memory:') fs.mkdirSync(path.dirname(file), { recursive: true });
   return knex({
-    client: 'better-sqlite3',
+    client: Polite as unknown as typeof Knex.Client,
     connection: { filename: file },
     useNullAsDefault: true,
     pool: {

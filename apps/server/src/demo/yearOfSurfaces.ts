@@ -21,6 +21,9 @@ const OPENING = 3 * HOUR_MS;
 const MATERIALS = ['PLA', 'PLA', 'PLA', 'PETG', 'PETG', 'ASA', 'TPU'] as const;
 const RESINS = ['standard resin', 'standard resin', 'tough resin', 'clear resin'] as const;
 
+/** Who sends the photos: nobody goes while they are read. */
+const DEMO = { who: 'the demo', signal: new AbortController().signal };
+
 export interface Hall {
   machineIds: ReadonlyMap<string, string>;
   ids: SeededIds;
@@ -307,7 +310,8 @@ function look(
     write: async (db: Knex) => {
       await saveInspection(db, id, { surfaceId, machineId: null, card, code, numbers, note, at });
       if (!photo || photoId === null || year.photoFolder === null) return;
-      const file = await keepPhoto(year.photoFolder, photoId, await drawnPlate(photo, `${year.seed} ${tag} ${at}`));
+      const drawn = await drawnPlate(photo, `${year.seed} ${tag} ${at}`);
+      const file = await keepPhoto(year.photoFolder, photoId, drawn, DEMO);
       await savePhoto(
         db,
         photoId,

@@ -14,10 +14,10 @@ export const fitRoutes = routesOf(fitOperations, schemas, {
     return { body: plan };
   },
   keepPlan: {
-    prepare: async ({ body, signal }) => {
+    prepare: async ({ body, who, signal }) => {
       const { tool, input } = body;
       return tool === 'blanks' || tool === 'soak' || tool === 'compare'
-        ? answerOf(heavy(ANSWER, [tool, input], signal))
+        ? answerOf(heavy(ANSWER, [tool, input], { who, signal }))
         : null;
     },
     handle: async ({ db, params, body, prepared }) => {
@@ -29,8 +29,8 @@ export const fitRoutes = routesOf(fitOperations, schemas, {
     await withdrawPlan(db, params.id, (body as { at: number }).at);
     return { body: { withdrawn: true } };
   },
-  blanksPdf: async ({ body, signal }) => ({
-    body: Buffer.from(await heavy(BLANKS_PDF, body, signal)),
+  blanksPdf: async ({ body, who, signal }) => ({
+    body: Buffer.from(await heavy(BLANKS_PDF, body, { who, signal })),
     file: { type: 'application/pdf', name: 'blanks.pdf' },
   }),
 });

@@ -3,6 +3,7 @@ import { Worker } from 'node:worker_threads';
 import { DegenerateAdjusters, DegenerateInput, UnreadableHeights } from '@even-bed/core';
 import { LIMITS } from './limits';
 import { Problem } from './problem';
+import { gone, Turns } from './turns';
 
 /** Work that is too long for the thread that serves everybody: a function that a file exports, as the worker finds it. */
 export interface HeavyTask<I, R> {
@@ -23,46 +24,44 @@ export const heavyTask = <F extends (input: never) => unknown>(
   name: string,
 ): HeavyTask<Parameters<F>[0], Awaited<ReturnType<F>>> => ({ file, name });
 
-interface Job {
+interface Running {
   id: number;
-  task: HeavyTask<never, unknown>;
-  input: unknown;
   resolve: (result: never) => void;
   reject: (error: Error) => void;
+  timer: NodeJS.Timeout;
 }
 
-const waiting: Job[] = [];
+/** Who asks for something long, and until when. */
+export interface Asker {
+  who: string;
+  signal: AbortSignal;
+}
+
+const turns = new Turns(LIMITS.heavy);
 let worker: Worker | null = null;
-let running: (Job & { timer: NodeJS.Timeout }) | null = null;
+let running: Running | null = null;
 let next = 0;
 
 /**
- * Runs a long piece of work in the worker thread, after those that came before it.
- * @param signal ends it when whoever asked has gone
- * @throws Problem 429 when too many wait, 422 when it takes too long or more memory than it may; what the task refuses
+ * Runs a long piece of work in the worker thread, when it is the asker's turn. It ends when whoever asked has gone.
+ * @throws Problem 429 when too many of theirs wait, 422 when it takes too long or more memory than it may; what the
+ *   task refuses
  */
-export function heavy<I, R>(task: HeavyTask<I, R>, input: I, signal?: AbortSignal): Promise<R> {
-  if (waiting.length >= LIMITS.heavyWaiting)
-    return Promise.reject(new Problem(429, 'busy', 'Other long work is under way. Try again in a little while.'));
-  return new Promise((resolve, reject) => {
-    const job: Job = { id: next++, task, input, resolve, reject };
-    signal?.addEventListener('abort', () => cancel(job), { once: true });
-    waiting.push(job);
-    takeNext();
-  });
-}
+export const heavy = <I, R>(task: HeavyTask<I, R>, input: I, { who, signal }: Asker): Promise<R> =>
+  turns.run(who, () => inWorker(task, input, signal), signal);
 
-function takeNext(): void {
-  if (running || waiting.length === 0) return;
-  const job = waiting.shift()!;
-  const timer = setTimeout(
-    () => stop(new Problem(422, 'too-long', 'That would take too long to work out. Ask for less of it.')),
-    LIMITS.heavyMs,
-  );
-  running = { ...job, timer };
-  worker ??= started();
-  const { file, name } = job.task;
-  worker.postMessage({ id: job.id, file, name, input: job.input });
+function inWorker<I, R>({ file, name }: HeavyTask<I, R>, input: I, signal: AbortSignal): Promise<R> {
+  return new Promise((resolve, reject) => {
+    const id = next++;
+    const timer = setTimeout(
+      () => stop(new Problem(422, 'too-long', 'That would take too long to work out. Ask for less of it.')),
+      LIMITS.heavyMs,
+    );
+    running = { id, resolve, reject, timer };
+    signal.addEventListener('abort', () => running?.id === id && stop(gone()), { once: true });
+    worker ??= started();
+    worker.postMessage({ id, file, name, input });
+  });
 }
 
 function started(): Worker {
@@ -90,13 +89,12 @@ function started(): Worker {
   return made;
 }
 
-function settle(end: (job: Job) => void): void {
+function settle(end: (job: Running) => void): void {
   if (!running) return;
   const job = running;
   clearTimeout(job.timer);
   running = null;
   end(job);
-  takeNext();
 }
 
 /** Ends what runs by ending the worker; the next task gets a new one. */
@@ -104,15 +102,6 @@ function stop(error: Error): void {
   void worker?.terminate();
   worker = null;
   settle((job) => job.reject(error));
-}
-
-function cancel(job: Job): void {
-  const gone = new Problem(499, 'gone', 'Nobody waits for this any more.');
-  if (running?.id === job.id) return stop(gone);
-  const at = waiting.indexOf(job);
-  if (at < 0) return;
-  waiting.splice(at, 1);
-  job.reject(gone);
 }
 
 /** What a thread can hand over of an error. */

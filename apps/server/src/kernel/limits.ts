@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers';
 import { Problem } from './problem';
 
 /**
@@ -18,9 +19,19 @@ export const LIMITS = {
   /** Secrets hashed at once, and waiting for it. */
   hashes: 2,
   hashesWaiting: 8,
-  /** Long sums waiting for the worker, and how long one may take. */
-  heavyWaiting: 8,
+  /** Requests that are answered at once, of all and of one caller, and how many of one caller wait. */
+  requests: { atOnce: 64, each: 3, waitingEach: 400 },
+  /** Long sums go to the worker one at a time; how many of one caller wait for it, and how long one may take. */
+  heavy: { atOnce: 1, each: 1, waitingEach: 4 },
   heavyMs: 20_000,
+  /** Photos are read one at a time. */
+  photos: { atOnce: 1, each: 1, waitingEach: 12 },
+  /** Seconds that reading one photo may take. */
+  photoSeconds: 8,
+  /** Pixels of a photo: of one that is read line by line, that is unpacked as a whole, that comes in passes. */
+  photoPixels: 60_000_000,
+  photoPixelsWhole: 16_000_000,
+  photoPixelsInPasses: 9_000_000,
   /** Memory of the worker, MB. */
   heavyMb: 384,
   /** Text of heights up to this many characters is read at once, longer text in the worker. */
@@ -67,6 +78,17 @@ export function refuseTooMuch(body: unknown, most: number): number {
     }
   }
   return nodes;
+}
+
+/** How long the thread that serves everybody may go from query to query before others get their turn, ms. */
+const AT_A_STRETCH = 10;
+let breathedAt = -Infinity;
+
+/** As `breathe`, where the thread has gone on for a while since it last did. */
+export async function breatheNowAndThen(): Promise<void> {
+  if (performance.now() - breathedAt < AT_A_STRETCH) return;
+  await breathe();
+  breathedAt = performance.now();
 }
 
 /** Lets whatever waits have its turn: SQLite answers at once, so that a loop of queries would never give one. */

@@ -3,6 +3,7 @@ import Joi from 'joi';
 import type { Knex } from 'knex';
 import type { Context } from 'koa';
 import type { Logger } from 'pino';
+import type { FirstCode } from './firstCode';
 
 /** A session as it stands: whose, on a device that several use or not, locked or not. */
 export interface OpenSession {
@@ -32,12 +33,14 @@ export interface Call<Param extends string = string, Query = unknown, Body = unk
   session: OpenSession | null;
   /** Fingerprint of the mark that this device got when somebody signed in on it; null: none. */
   deviceMark: string | null;
+  /** Whose share of the server a request takes: a person, a token, or an address. */
+  who: string;
   /** The time by now, where a request takes long. */
   clock: () => number;
   /** When the last backup was made; null: none is known. */
   lastBackup: () => number | null;
-  /** What the first account has to say; null: nothing is asked. */
-  firstCode: string | null;
+  /** What the first account has to say. */
+  firstCode: FirstCode;
   /** The machine whose token came with the request. */
   tokenMachineId: string | null;
   /** The token of another program that came with the request. */

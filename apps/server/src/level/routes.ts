@@ -40,11 +40,11 @@ export const levelRoutes = routesOf(levelOperations, schemas, {
     return checkAnswer(call);
   },
   saveRound: {
-    prepare: async ({ db, params, body, signal }) => {
+    prepare: async ({ db, params, body, who, signal }) => {
       const { raw, reading } = body;
       if (raw.length <= LIMITS.heightsAtOnce) return null;
       const setup = await setupOf(db, params.id);
-      return setup && heavy(PLAN_ROUND, [{ raw, reading }, setup], signal);
+      return setup && heavy(PLAN_ROUND, [{ raw, reading }, setup], { who, signal });
     },
     handle: async (call) => {
       if (call.tokenMachineId !== null) refuseOtherMachine(call, (await machineOfCheck(call.db, call.params.id)) ?? '');

@@ -6,8 +6,10 @@ import { findMachine } from '../fleet/store';
 import { actorOf } from '../kernel/acting';
 import { writeEntry } from '../kernel/book';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
+import { heavy, type Asker } from '../kernel/heavy';
 import { atField, idTaken } from '../kernel/problem';
 import { takeBack } from '../kernel/takeBack';
+import { SHAPE_RESULT } from './planTask';
 
 interface ShapeRow {
   id: string;
@@ -28,7 +30,7 @@ export async function keepShape(
   db: Knex,
   id: string,
   { machineId, surfaceId, at, raw }: ShapeWrite,
-  jobId: string | null = null,
+  { jobId = null, reckoned = null }: { jobId?: string | null; reckoned?: ShapeResult | null } = {},
 ): Promise<void> {
   const before = await db<ShapeRow>('shape_records').where({ id }).first();
   if (before) {
@@ -41,7 +43,7 @@ export async function keepShape(
     throw atField('machineId', 'This machine is not here.');
   if (surfaceId !== null && !(await db('surfaces').where({ id: surfaceId }).first('id')))
     throw atField('surfaceId', 'This surface is not here.');
-  const result = resultOf(raw);
+  const result = reckoned ?? resultOf(raw);
   await db<ShapeRow>('shape_records').insert({
     id,
     kind: raw.kind,
@@ -62,10 +64,23 @@ function resultOf(raw: ShapeRaw): ShapeResult {
   try {
     return shapeResult(raw);
   } catch (error) {
-    if (error instanceof RangeError || error instanceof DegenerateInput) throw atField('raw', error.message);
-    throw error;
+    throw asRefusal(error);
   }
 }
+
+/**
+ * What a record comes to, where the sum takes long; null: it doesn't, and is done when the record is kept.
+ * @throws Problem at its field, or as `heavy`
+ */
+export async function resultApart(raw: ShapeRaw, asker: Asker): Promise<ShapeResult | null> {
+  if (raw.kind !== 'light') return null;
+  return heavy(SHAPE_RESULT, raw, asker).catch((error: unknown) => {
+    throw asRefusal(error);
+  });
+}
+
+const asRefusal = (error: unknown): unknown =>
+  error instanceof RangeError || error instanceof DegenerateInput ? atField('raw', error.message) : error;
 
 /** Takes a record of a shape back. */
 export async function withdrawShape(db: Knex, id: string, at: number): Promise<void> {

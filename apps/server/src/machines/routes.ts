@@ -14,10 +14,10 @@ declare module '../kernel/route' {
 }
 
 /** Streams a scan's progress as server-sent events, until it has ended or the listener goes. */
-function streamScan(ctx: Context, { params, scans }: CallOf<typeof scanOperations.followScan>): void {
+function streamScan(ctx: Context, { params, who, scans }: CallOf<typeof scanOperations.followScan>): void {
   if (!scans.find(params.id)) throw notFound('This scan');
   let unwatch: () => void = () => undefined;
-  const { send, close } = eventStream(ctx, { onClose: () => unwatch() });
+  const { send, close } = eventStream(ctx, { who, onClose: () => unwatch() });
   unwatch = scans.watch(params.id, (scan) => {
     send(scan);
     if (scan.state !== 'running') setImmediate(close);

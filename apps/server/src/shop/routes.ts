@@ -29,7 +29,7 @@ let importing = false;
 async function mayBringAlong({ db, firstCode, query }: BeforeCall<ImportAsk>): Promise<void> {
   if ((await countPeople(db)) > 0)
     throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
-  if (firstCode !== null && query.code !== firstCode)
+  if (!firstCode.is(query.code))
     throw new Problem(403, 'wrong-code', 'This is not the code that stands on the server’s terminal.');
   if (importing) throw new Problem(429, 'busy', 'An export is being read in already. Wait for it.');
 }

@@ -1,7 +1,7 @@
 import jsQR from 'jsqr';
 import { PDFDocument } from 'pdf-lib';
 import { newId, NOW, openShop, type Shop, sheet } from '../app/shop.fixture';
-import { codeCells, tagAddress } from './labels';
+import { codeCells, tagAddress } from './labelsPdf';
 
 /** Paints a code as a camera would see it, black on white with its quiet zone, and reads it with another library. */
 function readBack(text: string): string | undefined {

@@ -26,10 +26,10 @@ async function happened({
 }
 
 export const surfaceRoutes = routesOf(surfaceOperations, schemas, {
-  labels: async ({ db, query, origin }) => {
+  labels: async ({ db, query, origin, who, signal }) => {
     const { address } = await shopSettings(db);
     return {
-      body: await labelsPdf(db, query, address || origin),
+      body: await labelsPdf(db, query, address || origin, { who, signal }),
       file: { type: 'application/pdf' },
     };
   },

@@ -13,6 +13,7 @@ import { actorOf } from '../kernel/acting';
 import { breathe, LIMITS } from '../kernel/limits';
 import { atField, idTaken, notFound } from '../kernel/problem';
 import { shopSettings } from '../manner/store';
+import type { CsvFile } from './readCsv';
 import { addPrints, ROWS_AT_ONCE, type NewPrint } from './store';
 
 const LINES_AT_ONCE = 500;
@@ -49,9 +50,10 @@ interface LineRow {
 export async function keepList(
   db: Knex,
   id: string,
-  { name, file, at }: { name: string; file: { heads: string[]; lines: string[][] }; at: number },
+  { name, file, at }: { name: string; file: CsvFile; at: number },
 ): Promise<PrintList> {
-  const { heads, lines } = file;
+  const { heads } = file;
+  const lines = file.lines.split('\n');
   const before = await db<ListRow>('print_lists').where({ id }).first();
   if (before) {
     if (before.lines !== lines.length || before.columns !== JSON.stringify(heads)) throw idTaken('list');
@@ -59,9 +61,8 @@ export async function keepList(
   }
   const times = new Map<string, number>();
   const rows: LineRow[] = [];
-  for (const [i, cells] of lines.entries()) {
+  for (const [i, text] of lines.entries()) {
     if (i % LIMITS.linesAtOnce === 0) await breathe();
-    const text = JSON.stringify(cells);
     const repeat = (times.get(text) ?? 0) + 1;
     times.set(text, repeat);
     // As a table program numbers it: the heads are line 1.

@@ -7,10 +7,8 @@ import { pageOf } from '../kernel/page';
 import { notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
 import { badLines, dropList, fixLine, keepList, openLists, previewList, readList, takePart } from './lists';
-import { READ_CSV, type readCsv } from './readCsv';
+import { READ_CSV, type CsvFile } from './readCsv';
 import { addPrints, findPrint, listPrints, logPrint, withdrawPrint } from './store';
-
-type CsvFile = ReturnType<typeof readCsv>;
 
 export const wearRoutes = routesOf(wearOperations, schemas, {
   prints: async ({ db, query }) => ({ body: await listPrints(db, query) }),
@@ -31,7 +29,7 @@ export const wearRoutes = routesOf(wearOperations, schemas, {
   withdrawPrint: async ({ db, params, now }) => ({ body: await withdrawPrint(db, params.id, now) }),
   printLists: async ({ db, query }) => ({ body: pageOf(await openLists(db), query, ({ id }) => id) }),
   sendList: {
-    prepare: ({ upload, signal }) => heavy(READ_CSV, upload!, signal),
+    prepare: ({ upload, who, signal }) => heavy(READ_CSV, upload!, { who, signal }),
     handle: async ({ db, params, query, prepared, now }) => {
       return { body: await keepList(db, params.id, { name: query.name, file: prepared as CsvFile, at: now }) };
     },
