@@ -1,3 +1,5 @@
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
 import pino from 'pino';
 import request from 'supertest';
 import { buildApp } from './app';
@@ -88,6 +90,27 @@ describe('the edge', () => {
     expect(answer.text).not.toMatch(SECRETS);
     expect(errorAnswer(new Error('SQLITE_BUSY: select * from x')).body.error.message).not.toMatch(SECRETS);
   });
+});
+
+test.each([
+  '/..%2fetc/passwd',
+  '/..%2f..%2f..%2fetc%2fpasswd',
+  '/%',
+  '/%00',
+  '/%2e%2e/x',
+  '/api/machines/%',
+  '/api/%E0%A4%A',
+])('%s leads nowhere, and breaks nothing', async (address) => {
+  const app = buildApp({ db: shop.db, log: pino({ level: 'silent' }), now: () => NOW, clientFolder: __dirname });
+  const server = http.createServer(app.callback());
+  await new Promise<void>((resolve) => server.listen(0, resolve));
+  // As it stands: a client that tidies addresses up would ask for another one.
+  const { port } = server.address() as AddressInfo;
+  const status = await new Promise<number>((resolve, reject) =>
+    http.get({ port, path: address }, (answer) => resolve(answer.resume().statusCode!)).on('error', reject),
+  );
+  await new Promise((resolve) => server.close(resolve));
+  expect([400, 401, 404]).toContain(status);
 });
 
 describe('everybody has a share', () => {

@@ -31,6 +31,8 @@ export function errorAnswer(error: unknown): { status: number; body: ErrorAnswer
       'The server may not write to its disk: nothing was saved. Whoever runs it has to look.',
     );
   if (status === 413) return plain(413, 'too-large', 'That is more than the server takes in one piece.');
+  // An address that leads out of the folder of the client, or is none.
+  if (status === 403 || status === 404) return plain(404, 'not-found', 'There is nothing at this address.');
   if (status === 400) return plain(400, 'bad-json', 'The request is not readable JSON.');
   return plain(500, 'internal', 'Something went wrong on the server. Nothing was saved; try again.');
 }

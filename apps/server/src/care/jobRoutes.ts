@@ -1,7 +1,7 @@
 import { jobOperations } from '@even-bed/contract/care/jobOperations';
 import * as schemas from '@even-bed/contract/care/jobs';
 import { pageOf } from '../kernel/page';
-import { notFound } from '../kernel/problem';
+import { atField, notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
 import { addJobEvents, findJob, listJobs, startJob } from './jobStore';
 import { taughtFor } from './taughtStore';
@@ -29,7 +29,10 @@ export const jobRoutes = routesOf(jobOperations, schemas, {
     return { body: { begun: true } };
   },
   takeJobOn: async ({ db, params, body, now }) => {
-    await addJobEvents(db, params.id, [{ id: params.eventId, event: body.event }, ...(body.rest ?? [])], now);
+    const written = [{ id: params.eventId, event: body.event }, ...(body.rest ?? [])];
+    if (new Set(written.map(({ id }) => id)).size < written.length)
+      throw atField('rest', 'Each event has an id of its own: two of these are the same.');
+    await addJobEvents(db, params.id, written, now);
     return { body: { taken: true } };
   },
 });

@@ -650,6 +650,15 @@ describe('a card is one batch', () => {
     expect(stateOf(now).at).toBe(after.at);
   });
 
+  test('two with one id are refused, and neither is dropped in silence', async () => {
+    const id = await begin('fit-base-and-sheet');
+    const { batch } = await card(id, 3);
+    const [first, second] = batch as [(typeof batch)[0], (typeof batch)[0], (typeof batch)[0]];
+    const { body } = await send(id, [first, { ...second, id: first.id }]).expect(422);
+    expect(body.error.fields.rest).toContain('two of these are the same');
+    expect((await job(id)).events).toEqual([]);
+  });
+
   test('one that is refused takes the whole batch with it, effects and all', async () => {
     const old = await surface('glass', 'S-001');
     await layOn(old).expect(200);

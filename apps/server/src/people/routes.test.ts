@@ -1,6 +1,6 @@
 import request from 'supertest';
 import { newId, NOW, openShop, type Shop } from '../app/shop.fixture';
-import { hashSecret, secretMatches } from './secrets';
+import { hashSecret, isHash, secretMatches } from './secrets';
 
 let shop: Shop;
 beforeEach(async () => {
@@ -37,6 +37,20 @@ describe('secrets', () => {
     expect(one).not.toBe(two);
     expect(await secretMatches('caf\u00e9 au lait', one)).toBe(true);
     expect(await secretMatches('x', 'nonsense')).toBe(false);
+  });
+
+  test.each(['20$8$64', '4$1$1e9', 'NaN$8$1', '-1$8$1', '15$0$3', '15$8$0.5', 'Infinity$1$1'])(
+    'a stored cost of %s is none that is ever worked off',
+    async (cost) => {
+      const began = performance.now();
+      const key = Buffer.alloc(32).toString('base64url');
+      expect(await secretMatches('password', `scrypt$${cost}$TmFDbA$${key}`)).toBe(false);
+      expect(performance.now() - began).toBeLessThan(100);
+    },
+  );
+
+  test('what this program hashes itself can be looked at', async () => {
+    expect(isHash(await hashSecret('tide and tern 7'))).toBe(true);
   });
 });
 
@@ -166,6 +180,13 @@ describe('sessions', () => {
     await shared.post('/api/session/lock').send({}).expect(200);
     await shared.get('/api/machines').expect(401);
     await enter('one');
+    shop.clock.now += 20 * MINUTE;
+    await shared.get('/api/machines').expect(401);
+    // A clock that goes back opens nothing again.
+    shop.clock.now -= 18 * MINUTE;
+    await shared.get('/api/machines').expect(401);
+    shop.clock.now += 18 * MINUTE;
+    await enter('one');
     await shared.post('/api/session/end').send({}).expect(200);
     expect((await shared.get('/api/session')).body.state).toBe('signed-out');
   });
@@ -195,11 +216,20 @@ describe('people', () => {
     await other.get('/api/machines').expect(200);
   });
 
+  test.each(['\0', '\u200B', '\u200E\u200F', '\u202E', 'Ina\u202E neF', 'Ina\nFen', '\u2060', '   ', 'Ina\u0007'])(
+    'a name like %j is refused at its field',
+    async (name) => {
+      const { body } = await shop.api.put(`/api/people/${newId()}`).send(person({ name })).expect(422);
+      expect(Object.keys(body.error.fields)).toEqual(['name']);
+      expect(body.error.fields.name).toMatch(/seen|empty/);
+    },
+  );
+
   test('two people can’t have one name, however it is written; a stale change gets both versions', async () => {
     await shop.api.put(`/api/people/${newId()}`).send(person()).expect(200);
     const again = await shop.api
       .put(`/api/people/${newId()}`)
-      .send(person({ name: 'ina fen' }))
+      .send(person({ name: 'ina\u200B fen' }))
       .expect(422);
     expect(again.body.error.fields.name).toContain('Ina Fen');
     await shop.api

@@ -6,6 +6,9 @@ import type { SecretCost } from '../kernel/route';
 /** 32 MiB and three passes. Source: OWASP Password Storage Cheat Sheet, scrypt. */
 export const SECRET_COST: SecretCost = { log2N: 15, r: 8, p: 3 };
 
+/** No stored hash may cost more, so that a shop read in from elsewhere takes nobody's memory or time: 128 MiB, and four times our own work. */
+const MOST_MEMORY = 128 * 1024 * 1024;
+const MOST_WORK = 2 ** 22;
 const KEY_BYTES = 32;
 const SALT_BYTES = 16;
 
@@ -54,16 +57,25 @@ export async function hashSecret(secret: string, cost: SecretCost = SECRET_COST)
   return ['scrypt', cost.log2N, cost.r, cost.p, salt.toString('base64url'), key.toString('base64url')].join('$');
 }
 
+function readHash(stored: string): { cost: SecretCost; salt: string; key: string } | null {
+  const [scheme, log2N, r, p, salt, key, ...more] = stored.split('$');
+  if (scheme !== 'scrypt' || !salt || !key || more.length > 0) return null;
+  if (Buffer.from(key, 'base64url').length !== KEY_BYTES) return null;
+  const cost = { log2N: Number(log2N), r: Number(r), p: Number(p) };
+  if (!Object.values(cost).every((part) => Number.isInteger(part) && part >= 1)) return null;
+  const blocks = 2 ** cost.log2N * cost.r;
+  return 128 * blocks <= MOST_MEMORY && blocks * cost.p <= MOST_WORK ? { cost, salt, key } : null;
+}
+
+/** Whether a stored hash is one that this program made, or could have: of its kind and at a bearable cost. */
+export const isHash = (stored: string): boolean => readHash(stored) !== null;
+
 /** Whether a secret is the one that was hashed. Takes as long for a wrong one as for the right one. */
 export async function secretMatches(secret: string, stored: string): Promise<boolean> {
-  const [scheme, log2N, r, p, salt, key] = stored.split('$');
-  if (scheme !== 'scrypt' || !salt || !key) return false;
-  const wanted = Buffer.from(key, 'base64url');
-  const got = await derive(secret, Buffer.from(salt, 'base64url'), {
-    log2N: Number(log2N),
-    r: Number(r),
-    p: Number(p),
-  });
+  const kept = readHash(stored);
+  if (!kept) return false;
+  const wanted = Buffer.from(kept.key, 'base64url');
+  const got = await derive(secret, Buffer.from(kept.salt, 'base64url'), kept.cost);
   return got.length === wanted.length && timingSafeEqual(got, wanted);
 }
 

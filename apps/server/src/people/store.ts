@@ -50,7 +50,13 @@ interface TokenRow {
 }
 
 /** A name as it is compared. */
-export const nameKey = (name: string) => name.trim().normalize('NFKC').toLowerCase();
+/** By what two names are the same: not by capitals, nor by marks that nobody sees. */
+export const nameKey = (name: string) =>
+  name
+    .normalize('NFKC')
+    .replace(/\p{Cf}/gu, '')
+    .trim()
+    .toLowerCase();
 export const secretKind = (secret: string): SecretKind => (/^\d+$/.test(secret) ? 'pin' : 'passphrase');
 
 export async function countPeople(db: Knex): Promise<number> {
@@ -316,7 +322,10 @@ export async function findSession(
   const shared = Boolean(row.shared);
   const untouched = now - row.last_seen_at;
   // A clock that was set back tells nothing of how long it lay untouched.
-  const locked = row.locked_at !== null || (shared && (untouched < -CLOCK_BACK_MS || untouched > (await lockMs())));
+  const byTime = shared && row.locked_at === null && (untouched < -CLOCK_BACK_MS || untouched > (await lockMs()));
+  // Written down: a clock that goes back later opens nothing again.
+  if (byTime) await lockSession(db, row.session_id, now);
+  const locked = row.locked_at !== null || byTime;
   if (touch && !locked && now - row.last_seen_at > SEEN_EVERY_MS)
     await db('sessions').where({ id: row.session_id }).update({ last_seen_at: now });
   return { id: row.session_id, person: personOf(row), shared, locked };

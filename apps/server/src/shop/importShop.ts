@@ -2,13 +2,16 @@ import fs from 'node:fs';
 import path from 'node:path';
 import readline from 'node:readline';
 import type { Readable } from 'node:stream';
+import { validate } from '@even-bed/contract';
+import { settingsWriteSchema } from '@even-bed/contract/shop/records';
 import type { Knex } from 'knex';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { verifyBook } from '../book/store';
 import { brokenKeys, checkKeysLater, columnsOf } from '../db/snapshot';
 import { Problem } from '../kernel/problem';
+import { isHash } from '../people/secrets';
 import { EXPORT_FORMAT, EXPORT_VERSION } from './exportShop';
-import { TAKEN_TABLES } from './tables';
+import { TAKEN_TABLES, type TakenTable } from './tables';
 
 /** A zip may unpack to this many times its size, and some: tables shrink tenfold, bombs a thousandfold. */
 const MOST_GROWTH = 60;
@@ -91,18 +94,21 @@ export async function importShop(
         throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
       await checkKeysLater(trx);
       await trx('surface_kinds').delete();
-      for (const { name } of TAKEN_TABLES) {
+      for (const table of TAKEN_TABLES) {
+        const { name } = table;
         const entry = entries.get(`data/${name}.jsonl`);
-        const count = entry ? await readTable(trx, name, await entryStream(zip, entry)) : 0;
+        const count = entry ? await readTable(trx, table, await entryStream(zip, entry)) : 0;
         if (count !== (rows[name] ?? 0))
           throw refuse(`Table ${name} has ${count} rows, its list says ${rows[name] ?? 0}.`);
       }
+      if (!(await trx('people').where({ role: 'lead', active: true }).first()))
+        throw refuse('Nobody in this export is a lead who may sign in: nobody could let others in.');
       const [broken] = await brokenKeys(trx);
       if (broken !== undefined) throw refuse(`Table ${broken} has rows that lead nowhere: this export is damaged.`);
       const book = await verifyBook(trx);
       if (!book.sound)
         throw refuse(`The book in this export was changed: line ${book.fault!.seq}, ${book.fault!.reason}.`);
-      if (head && (head.entries !== book.entries || (head.entries > 0 && head.lastHash !== book.lastHash)))
+      if (head.entries !== book.entries || (head.entries > 0 && head.lastHash !== book.lastHash))
         throw refuse(
           `The book in this export has ${book.entries} lines, and when it was made it had ${head.entries} that ended otherwise. It was changed.`,
         );
@@ -127,8 +133,8 @@ export async function importShop(
 
 interface Manifest {
   rows: Record<string, number>;
-  /** Where the book ended; exports of earlier versions don't say. */
-  book?: { entries: number; lastHash: string | null };
+  /** Where the book ended. */
+  book: { entries: number; lastHash: string | null };
 }
 
 async function readManifest(zip: ZipFile, entry: Entry | undefined): Promise<Manifest> {
@@ -140,11 +146,42 @@ async function readManifest(zip: ZipFile, entry: Entry | undefined): Promise<Man
     throw refuse(
       'This export was made by another version of Even Bed. Read it in there, or use the version that made it.',
     );
-  return { rows: manifest.rows ?? {}, ...(manifest.book ? { book: manifest.book } : {}) };
+  const { rows, book } = manifest;
+  if (!rows || typeof rows !== 'object' || !book || typeof book !== 'object' || typeof book.entries !== 'number')
+    throw refuse(
+      'The manifest of this zip does not say how many rows there are, or where its book ends. It was changed.',
+    );
+  return { rows, book };
+}
+
+/** What a row may not hold, in words; null: it is one that this program could have written. */
+function wrongIn({ name, json = [] }: TakenTable, row: Record<string, unknown>): string | null {
+  for (const column of json) {
+    const text = row[column] ?? null;
+    if (text !== null && !isJson(text)) return `${column} is not readable`;
+  }
+  if (name === 'people' && !isHash(String(row['secret']))) return 'the hash of a secret is none that is made here';
+  if (name === 'settings' && row['key'] === 'shop') {
+    const settings = { ...(JSON.parse(String(row['value'])) as object), version: row['version'], at: 0 };
+    const checked = validate(settingsWriteSchema, settings);
+    if (!checked.ok) return Object.values(checked.fields)[0]!;
+  }
+  return null;
+}
+
+function isJson(text: unknown): boolean {
+  if (typeof text !== 'string') return false;
+  try {
+    JSON.parse(text);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** Reads one table, row by row. @returns how many rows */
-async function readTable(trx: Knex.Transaction, table: string, stream: Readable): Promise<number> {
+async function readTable(trx: Knex.Transaction, taken: TakenTable, stream: Readable): Promise<number> {
+  const { name: table } = taken;
   const columns = await columnsOf(trx, table);
   let count = 0;
   let batch: Record<string, unknown>[] = [];
@@ -157,6 +194,8 @@ async function readTable(trx: Knex.Transaction, table: string, stream: Readable)
     const row = JSON.parse(line) as Record<string, unknown>;
     const strange = Object.keys(row).find((column) => !columns.includes(column));
     if (strange !== undefined) throw refuse(`Table ${table} has no column ${strange.slice(0, 40)}.`);
+    const wrong = wrongIn(taken, row);
+    if (wrong !== null) throw refuse(`Row ${count + 1} of ${table} can’t be taken: ${wrong}.`);
     batch.push(row);
     count++;
     if (batch.length === ROWS_AT_ONCE) await flush();

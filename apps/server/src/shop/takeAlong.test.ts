@@ -10,6 +10,7 @@ import request from 'supertest';
 import yauzl from 'yauzl';
 import yazl from 'yazl';
 import { proved, trials } from '../../../../packages/core/src/simulated/prove.fixture';
+import { DEFAULT_SETTINGS } from '@even-bed/contract';
 import { connect, migrate } from '../db/connect';
 import { checkDatabase } from './copy';
 import { loadDemo } from '../demo/loadDemo';
@@ -101,12 +102,18 @@ describe('a shop is taken along', () => {
     const copy = await emptyShop();
     const copyPhotos = path.join(folder, 'copy-photos');
     const { body } = await send(copy, copyPhotos, first).expect(200);
-    for (const { name, order, without } of TAKEN_TABLES) {
+    for (const { name, order, without, json = [] } of TAKEN_TABLES) {
       const rows = (table: Knex) => {
         const query = table(name).orderBy([...order]);
         return without ? query.whereNot(without.column, without.value) : query;
       };
-      const wanted = (await rows(db)) as unknown[];
+      const wanted = (await rows(db)) as Record<string, unknown>[];
+      // What holds JSON is known to: it is looked at before it is read in.
+      const held = Object.keys(wanted[0] ?? {}).filter((column) => {
+        const there = wanted.map((row) => row[column]).filter((value) => value !== null);
+        return there.length > 0 && there.every((value) => typeof value === 'string' && /^[[{]/.test(value));
+      });
+      expect([name, held.filter((column) => !json.includes(column))]).toEqual([name, []]);
       expect(await rows(copy)).toEqual(wanted);
       expect(body.rows[name]).toBe(wanted.length);
     }
@@ -208,6 +215,64 @@ describe('a shop is taken along', () => {
     expect((await send(db, folder, file).expect(422)).body.error.message).toContain(
       'book in this export was changed: line 2',
     );
+    expect(await db('people')).toEqual([]);
+    await db.destroy();
+  });
+
+  test.each<[string, string, (lines: string) => string, RegExp]>([
+    [
+      'a secret that costs a gigabyte',
+      'data/people.jsonl',
+      (t) => t.replace(/scrypt\$\d+\$\d+\$\d+/, 'scrypt$20$8$64'),
+      /hash of a secret/,
+    ],
+    [
+      'settings that are no JSON',
+      'data/settings.jsonl',
+      (t) => t.replace(/"value":"/, '"value":"x'),
+      /settings can’t be taken/,
+    ],
+    [
+      'settings that can’t be',
+      'data/settings.jsonl',
+      (t) => t.replace(/\\"lockMinutes\\":\d+/, '\\"lockMinutes\\":-1'),
+      /settings can’t be taken/,
+    ],
+    [
+      'no lead at all',
+      'data/people.jsonl',
+      (t) => t.replaceAll('"role":"lead"', '"role":"looker"'),
+      /Nobody in this export is a lead/,
+    ],
+    [
+      'a manifest that does not say where the book ends',
+      'manifest.json',
+      (t) => JSON.stringify({ ...(JSON.parse(t) as object), book: undefined }),
+      /where its book ends/,
+    ],
+    [
+      'a setup of a machine that is none',
+      'data/machines.jsonl',
+      (t) => t.replace(/"console":null/, '"console":"{"'),
+      /machines can’t be taken: console/,
+    ],
+  ])('%s is refused, and nothing read in', async (_, name, change, said) => {
+    const shop = await openShop();
+    await shop.api
+      .put('/api/settings')
+      .send({ ...DEFAULT_SETTINGS, at: NOW })
+      .expect(200);
+    const file = path.join(folder, 'shop.zip');
+    await exportShop(shop.db, { file, photoFolder: shop.photoFolder, at: NOW });
+    await shop.close();
+    const entries = await unpacked(file);
+    const before = entries.get(name)!.toString();
+    const changed = change(before);
+    expect(changed).not.toBe(before);
+    entries.set(name, Buffer.from(changed));
+    await zipped(file, Object.fromEntries(entries));
+    const db = await emptyShop();
+    expect((await send(db, folder, file).expect(422)).body.error.message).toMatch(said);
     expect(await db('people')).toEqual([]);
     await db.destroy();
   });

@@ -54,8 +54,25 @@ export const tagField = () =>
     .pattern(TAG_PATTERN)
     .messages({ 'string.pattern.base': '{#label} must be letters, a dash and a number, such as S-014.' })
     .label('Tag');
-/** One line of text for people. */
-export const nameField = (label: string, most = 60) => Joi.string().trim().min(1).max(most).label(label);
+/** Something that leaves ink: letters, figures, marks, signs. */
+const SEEN = /[\p{L}\p{N}\p{P}\p{S}]/u;
+/** Control characters, ends of lines, and marks that turn the direction of what stands around them. */
+const UNFIT = /[\p{Cc}\p{Zl}\p{Zp}\u061C\u200E\u200F\u202A-\u202E\u2066-\u2069\uFEFF]/u;
+
+/** One line of text for people: something of it can be seen, and nothing in it bends what stands beside it. */
+export const nameField = (label: string, most = 60) =>
+  Joi.string()
+    .trim()
+    .min(1)
+    .max(most)
+    .pattern(SEEN)
+    .pattern(UNFIT, { invert: true })
+    .messages({
+      'string.pattern.base': '{#label} needs at least one letter, figure or sign that can be seen.',
+      'string.pattern.invert.base':
+        '{#label} holds characters that can’t be seen, such as an end of line. Type it anew.',
+    })
+    .label(label);
 
 /** 2100: what is later is no time of a shop. */
 const LATEST = Date.UTC(2100, 0, 1);
