@@ -380,6 +380,13 @@ test('read aloud, and gone on with by a double knock or a pedal, never past a ga
   await open(hands, 'fit-base-and-sheet', 'Plover');
   await begin(hands);
   await at(hands, 'room');
+  // A glove bounces: one card further, not two, and whoever tapped is told.
+  const done = (await hands.getByTestId('step-done').boundingBox())!;
+  await hands.mouse.dblclick(done.x + done.width / 2, done.y + done.height / 2);
+  await hands.getByTestId('left-out').waitFor();
+  await at(hands, 'off-old');
+  await tap(hands, 'undo-step');
+  await at(hands, 'room');
   expect(await said()).toEqual([]);
   await tap(hands, 'read-aloud');
   // Cautions first, then the doing.

@@ -150,7 +150,6 @@ test('a print is written down in two taps, and taken back', async () => {
   // A glove bounces: the second tap of a double one lands where the reasons stand now, and counts for nothing.
   const box = (await page.getByTestId('print-failed').boundingBox())!;
   await page.mouse.dblclick(box.x + 20, box.y + box.height - 8);
-  await page.getByTestId('left-out').waitFor();
   await rested(page);
   await page.getByTestId('failed-lifted-corner').click();
   await rested(page);

@@ -13,6 +13,7 @@ import { countPeople } from './people/store';
 import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } from './shop/backup';
 import { takeFolder } from './db/folderLock';
 import { networksOf } from './kernel/networks';
+import { Damage, whyNotOpened } from './shop/damage';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 
 /** Serves a shop from its data folder until it is told to stop. */
@@ -30,6 +31,7 @@ async function main(): Promise<void> {
   await upgrade(db, { dataFolder, keepBackups });
   await keepEditions(db, Date.now());
   const firstCode = (await countPeople(db)) === 0 ? String(randomInt(100_000, 1_000_000)) : null;
+  const damage = new Damage(dataFolder);
   const app = buildApp({
     db,
     log,
@@ -39,6 +41,7 @@ async function main(): Promise<void> {
     isOurs: ourHosts([host, ...hosts]),
     proxies,
     networks: networksOf(consoleNetworks),
+    damage,
     lastBackup: () => (keepBackups > 0 ? lastBackupAt(dataFolder, Date.now()) : null),
   });
   const server = app.listen(port, host);
@@ -51,6 +54,10 @@ async function main(): Promise<void> {
     process.exit(1);
   });
   server.on('listening', () => {
+    void damage.look().then(() => {
+      const words = damage.words();
+      if (words !== null) process.stderr.write(`${words}\n`);
+    });
     if (keepBackups > 0) backUpDaily(dataFolder, log);
     watchDelay(log);
     const address = server.address();
@@ -137,6 +144,8 @@ function backUpDaily(dataFolder: string, log: Logger): void {
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  const { dataFolder } = settingsFrom({ EVEN_BED_DATA: process.env['EVEN_BED_DATA'] }, 'data');
+  const why = whyNotOpened(error, dataFolder) ?? (error instanceof Error ? error.message : String(error));
+  process.stderr.write(`${why}\n`);
   process.exit(1);
 });

@@ -13,6 +13,7 @@ import { useMachinesQuery } from '../fleet/fleetApi';
 import { machineState, SIGNALS } from '../fleet/machineState';
 import { useChecksQuery } from '../level/levelApi';
 import { checkRecord } from '../level/levelWaits';
+import { useLastBackupQuery } from '../people/shopApi';
 import { ParkedHere } from '../state/ParkedHere';
 import { parkedOf } from '../offline/waitingSlice';
 import { useAppSelector } from '../state/store';
@@ -25,6 +26,7 @@ import { clockTime, dayAndTime, weekdayTime } from '../ui/formatTime';
 import { length } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
 import { Failed, Loading } from '../ui/Loading';
+import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -70,6 +72,7 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
         share={floor ? 1.5 : 1}
         left={
           <>
+            <Damaged />
             <ParkedHere />
             {/* What was begun here needs no server. */}
             <InHand checks={coming ? [] : (checks.data ?? [])} jobs={coming ? [] : (jobs.data ?? [])} now={now} />
@@ -89,6 +92,18 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
         right={floor ?? (coming ? null : <AtHand />)}
       />
     </Page>
+  );
+}
+
+/** A lead is told when the shop's file is damaged, and what helps. */
+function Damaged() {
+  const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
+  const { data } = useLastBackupQuery(undefined, { skip: !isLead });
+  if (!data?.damage) return null;
+  return (
+    <Notice kind="stop" title="The shop’s records are damaged" testID="damaged">
+      {data.damage}
+    </Notice>
   );
 }
 

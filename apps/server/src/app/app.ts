@@ -52,6 +52,8 @@ export interface AppParts {
   isOurs?: (host: string) => boolean;
   /** When the last backup was made; left out or null: none is known. */
   lastBackup?: () => number | null;
+  /** What is known of damage to the shop's file; left out: nothing is. */
+  damage?: { noticed: (error: unknown) => void; words: () => string | null };
   /** Proxies in front that are trusted to say how they were reached; left out: none. */
   proxies?: number;
   /** Cheaper in tests. */
@@ -79,7 +81,7 @@ export function buildApp(parts: AppParts): Koa {
   // Each proxy adds the address that it saw at the end: only so many of them are not the caller's own invention.
   app.maxIpsCount = parts.proxies ?? 0;
   app.use(logged(log));
-  app.use(answered(log));
+  app.use(answered(log, (error) => parts.damage?.noticed(error)));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -125,6 +127,7 @@ export function buildApp(parts: AppParts): Koa {
     clock: now,
     firstCode: new FirstCode(parts.firstCode ?? null),
     lastBackup: parts.lastBackup ?? (() => null),
+    damage: () => parts.damage?.words() ?? null,
     log,
     scans,
     secretCost: parts.secretCost ?? SECRET_COST,
@@ -158,7 +161,7 @@ const ofApi =
 
 type Steady = Pick<
   Call,
-  'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'scans' | 'secretCost' | 'photoFolder'
+  'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'damage' | 'scans' | 'secretCost' | 'photoFolder'
 > & { pacer: Pacer; turns: Turns };
 
 /** What is known once it is somebody's turn. */
@@ -359,11 +362,12 @@ async function sameSite(ctx: Context, next: () => Promise<void>): Promise<void> 
   await next();
 }
 
-function answered(log: Logger) {
+function answered(log: Logger, noticed: (error: unknown) => void) {
   return async (ctx: Context, next: () => Promise<void>) => {
     try {
       await next();
     } catch (error) {
+      noticed(error);
       const { status, body } = errorAnswer(error);
       if (status >= 500) log.error({ err: error, method: ctx.method, path: ctx.path }, 'request failed');
       // What is still on its way is not kept; the line is closed behind it.

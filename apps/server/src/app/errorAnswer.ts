@@ -1,6 +1,7 @@
 import type { ErrorAnswer } from '@even-bed/contract';
 import { DegenerateAdjusters, DegenerateInput, ImpossibleEvent, UnreadableHeights } from '@even-bed/core';
 import { Problem } from '../kernel/problem';
+import { isDamage } from '../shop/damage';
 
 const SUMS = [DegenerateAdjusters, DegenerateInput, UnreadableHeights];
 
@@ -29,6 +30,12 @@ export function errorAnswer(error: unknown): { status: number; body: ErrorAnswer
       507,
       'read-only',
       'The server may not write to its disk: nothing was saved. Whoever runs it has to look.',
+    );
+  if (isDamage(error))
+    return plain(
+      500,
+      'damaged',
+      'The shop’s file on the server is damaged, and this part of it can’t be read. A lead finds on the bench what helps.',
     );
   if (status === 413) return plain(413, 'too-large', 'That is more than the server takes in one piece.');
   // An address that leads out of the folder of the client, or is none.

@@ -5,7 +5,7 @@ import type { Knex } from 'knex';
 import type { Context } from 'koa';
 import { onWritten } from '../kernel/changes';
 import { eventStream } from '../kernel/eventStream';
-import { breathe } from '../kernel/limits';
+import { breathe } from '../db/breathe';
 import type { CallOf } from '../kernel/route';
 
 /** Lines that are told in one go. */

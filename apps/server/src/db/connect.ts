@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import knex, { type Knex } from 'knex';
-import { breatheNowAndThen } from '../kernel/limits';
+import { breatheNowAndThen } from './breathe';
 import { migrations } from './migrations';
 import { holdsWords } from './searchBook';
 

@@ -12,20 +12,23 @@ export class FolderTaken extends Error {
 /**
  * Takes a data folder in hand before anything in it is opened. The lock is the operating system's own, on a file that holds
  * nothing else: it ends with the process, however that ends, and leaves no number of a process to be misread.
+ * @param taken what is said where somebody else has it; left out: what is said of a shop's folder
  * @returns lets go of it
  * @throws FolderTaken somebody else has it
  */
-export function takeFolder(dataFolder: string): () => void {
+export function takeFolder(dataFolder: string, taken?: string): () => void {
   fs.mkdirSync(dataFolder, { recursive: true });
   const lock = new Database(lockFile(dataFolder));
   try {
     lock.pragma('busy_timeout = 0');
     lock.pragma('locking_mode = EXCLUSIVE');
     lock.exec('BEGIN EXCLUSIVE');
-  } catch {
+  } catch (error) {
     lock.close();
+    if ((error as { code?: string }).code !== 'SQLITE_BUSY') throw error;
     throw new FolderTaken(
-      `Another server, or a restore, has ${dataFolder} in hand. Stop it first, or choose another folder with EVEN_BED_DATA.`,
+      taken ??
+        `Another server, or a restore, has ${dataFolder} in hand. Stop it first, or choose another folder with EVEN_BED_DATA.`,
     );
   }
   return () => lock.close();

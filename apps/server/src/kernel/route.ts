@@ -39,6 +39,8 @@ export interface Call<Param extends string = string, Query = unknown, Body = unk
   clock: () => number;
   /** When the last backup was made; null: none is known. */
   lastBackup: () => number | null;
+  /** What is known of damage to the shop's file, in words with what helps; null: nothing. */
+  damage: () => string | null;
   /** What the first account has to say. */
   firstCode: FirstCode;
   /** The machine whose token came with the request. */

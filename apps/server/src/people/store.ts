@@ -14,6 +14,8 @@ import { atField, notFound, Problem, stale } from '../kernel/problem';
 import type { OpenSession } from '../kernel/route';
 import { writeVersion } from '../kernel/versioned';
 
+export { isHash } from './secrets';
+
 interface PersonRow {
   id: string;
   name: string;

@@ -6,6 +6,7 @@ import { checkDatabase } from './copy';
 import { databaseFile, photoFolder } from '../settings';
 import { bookHeads, headMissing, keepHead } from './bookHeads';
 import { shutDoors } from './doors';
+import { nameSince } from './namedSince';
 import { takeFolder } from '../db/folderLock';
 
 const NAME = /^\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}Z$/;
@@ -64,20 +65,35 @@ export async function makeBackup(
   dataFolder: string,
   { now, keep }: { now: number; keep: number },
 ): Promise<{ name: string; message: string }> {
-  const name = nameOf(now);
+  const folder = backupFolder(dataFolder);
+  const letGo = takeFolder(folder, `Another backup of ${dataFolder} is being made. Wait for it.`);
+  try {
+    // What a backup that was cut off has left, since nobody makes one now.
+    for (const left of fs.readdirSync(folder).filter((entry) => entry.endsWith('.part')))
+      fs.rmSync(path.join(folder, left), { recursive: true, force: true });
+    return await makeOne(dataFolder, nameOf(now), { now, keep });
+  } finally {
+    letGo();
+  }
+}
+
+async function makeOne(
+  dataFolder: string,
+  name: string,
+  { now, keep }: { now: number; keep: number },
+): Promise<{ name: string; message: string }> {
   const target = path.join(backupFolder(dataFolder), name);
   const part = `${target}.part`;
-  fs.rmSync(part, { recursive: true, force: true });
   copyDatabase(databaseFile(dataFolder), databaseFile(part));
   copyPhotos(photoFolder(dataFolder), photoFolder(part));
   const { sound, message, book } = await checkDatabase(databaseFile(part));
   for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
-  if (!sound) throw new Error(`The backup is not sound and is left at ${part}. ${message}`);
+  if (!sound) throw new Error(`The backup is not sound; a copy is at ${leave(part)}. ${message}`);
   const copy = connect(databaseFile(part));
   const missing = await headMissing(copy, bookHeads(dataFolder)).finally(() => copy.destroy());
   for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
   if (missing !== null)
-    throw new Error(`${missing} No backup takes the place of an earlier one; the copy is left at ${part}.`);
+    throw new Error(`${missing} No backup takes the place of an earlier one; a copy is at ${leave(part)}.`);
   const about = { at: now, entries: book!.entries, lastHash: book!.lastHash };
   fs.writeFileSync(path.join(part, 'backup.json'), `${JSON.stringify(about, null, 2)}\n`);
   fs.rmSync(target, { recursive: true, force: true });
@@ -86,6 +102,14 @@ export async function makeBackup(
   for (const old of listBackups(dataFolder).slice(Math.max(1, keep)))
     fs.rmSync(path.join(backupFolder(dataFolder), old), { recursive: true });
   return { name, message };
+}
+
+/** Keeps a copy that is no backup, to be looked at: the last such one alone. @returns where */
+function leave(part: string): string {
+  const left = path.join(path.dirname(part), 'not-sound');
+  fs.rmSync(left, { recursive: true, force: true });
+  fs.renameSync(part, left);
+  return left;
 }
 
 /**
@@ -119,11 +143,12 @@ export async function restoreBackup(
     const doors = await shutDoors(dataFolder, databaseFile(part), now);
     for (const suffix of ['-wal', '-shm']) fs.rmSync(databaseFile(part) + suffix, { force: true });
     const aside = path.join(dataFolder, `before-restore-${nameOf(now)}`);
+    const since = nameSince(databaseFile(dataFolder), book!.entries, path.join(aside, 'not-in-the-backup.csv'));
     // From here on a start finishes what is begun, wherever it was cut off.
     const journal: Journal = { name, aside, entries: book!.entries, lastHash: book!.lastHash, at: now };
     writeWhole(journalOf(dataFolder), JSON.stringify(journal));
     finishRestore(dataFolder);
-    return { aside, message: [message, ...doors].join(' ') };
+    return { aside, message: [message, ...doors, ...(since === null ? [] : [since])].join(' ') };
   } finally {
     letGo();
   }

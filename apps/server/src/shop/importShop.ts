@@ -9,7 +9,7 @@ import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { verifyBook } from '../book/store';
 import { brokenKeys, checkKeysLater, columnsOf } from '../db/snapshot';
 import { Problem } from '../kernel/problem';
-import { isHash } from '../people/secrets';
+import { isHash } from '../people/store';
 import { EXPORT_FORMAT, EXPORT_VERSION } from './exportShop';
 import { TAKEN_TABLES, type TakenTable } from './tables';
 

@@ -49,7 +49,7 @@ async function bringAlong({
 }
 
 export const shopRoutes = routesOf(shopOperations, schemas, {
-  lastBackup: ({ lastBackup }) => Promise.resolve({ body: { at: lastBackup() } }),
+  lastBackup: ({ lastBackup, damage }) => Promise.resolve({ body: { at: lastBackup(), damage: damage() } }),
   exportShop: takeAlong,
   importShop: {
     before: mayBringAlong,

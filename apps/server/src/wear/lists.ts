@@ -10,7 +10,8 @@ import {
 import type { Knex } from 'knex';
 import { v5 as uuidOfName } from 'uuid';
 import { actorOf } from '../kernel/acting';
-import { breathe, LIMITS } from '../kernel/limits';
+import { breathe } from '../db/breathe';
+import { LIMITS } from '../kernel/limits';
 import { atField, idTaken, notFound } from '../kernel/problem';
 import { shopSettings } from '../manner/store';
 import type { CsvFile } from './readCsv';

@@ -1,7 +1,7 @@
 import { operations, type FileAnswer } from '../kit/operation';
 
 export interface ShopAnswers {
-  lastBackup: { at: number | null };
+  lastBackup: { at: number | null; damage: string | null };
   exportShop: FileAnswer;
   importShop: { rows: Record<string, number> };
   listAsCsv: FileAnswer;
@@ -13,8 +13,9 @@ export const shopOperations = operations<typeof import('./records'), ShopAnswers
     path: '/backups/last',
     access: 'lead',
     fresh: true,
-    summary: 'When the last backup was made',
-    answers: 'at: epoch ms; null when there is none, or none is made here.',
+    summary: 'When the last backup was made, and whether the shop’s file is sound',
+    answers:
+      'at: epoch ms; null when there is none, or none is made here. damage: what is known of it and what helps; null: nothing.',
     shows: ['Session'],
   },
   exportShop: {
