@@ -79,6 +79,81 @@ test('what the server refused is put right on the spot and sent anew', async () 
   expect(items[0]!.material).toBe('PETG');
 });
 
+test('what somebody else left on a shared device is theirs: others see how much, and nothing of it', async () => {
+  const page = await shop.page(undefined, { as: null });
+  const [technician, looker] = [await shop.account('technician'), await shop.account('looker')];
+  const enter = async ({ name, secret }: { name: string; secret: string }) => {
+    await page.getByTestId('sign-in-name').fill(name);
+    await page.getByTestId('sign-in-secret').fill(secret);
+    await page.getByTestId('sign-in-device-shared').click();
+    await page.getByTestId('sign-in-go').click();
+    await page.getByTestId('sign-in').waitFor({ state: 'detached' });
+  };
+  const change = async (to: { name: string; secret: string }) => {
+    await page.goto('/me');
+    await page.getByTestId('switch-person').click();
+    await enter(to);
+    await page.goto('/bench');
+  };
+  await page.goto('/');
+  await enter(technician);
+  await machinePage(page, 'Curlew');
+  await page.route(isWrite, (route) =>
+    route.request().method() === 'PUT'
+      ? route.fulfill({
+          status: 422,
+          contentType: 'application/json',
+          body: JSON.stringify({ error: { code: 'not-valid', message: 'A secret of the technician.' } }),
+        })
+      : route.fallback(),
+  );
+  await page.getByTestId('print-held').click();
+  await page.goto('/bench');
+  await page.getByTestId('parked').waitFor();
+  await change(looker);
+  await page.getByTestId('parked-others').waitFor();
+  expect(await page.getByTestId('parked-others').innerText()).toMatch(/One entry of somebody else/);
+  expect(await page.getByTestId('parked').count()).toBe(0);
+  expect(await page.locator('body').innerText()).not.toContain('A secret of the technician');
+  // Nothing that was fetched for the one before is kept for the next.
+  const kept = () =>
+    page.evaluate(async () => {
+      const requests = await (await caches.open('records')).keys();
+      return requests.map(({ url }) => new URL(url).pathname).filter((path) => path.includes('/people'));
+    });
+  expect(await kept()).toEqual([]);
+  await change(technician);
+  await page.getByTestId('parked').waitFor();
+  await page.unroute(isWrite);
+  await page.getByTestId('parked-again').click();
+  await eventually(async () => expect(await page.getByTestId('parked').count()).toBe(0));
+  await page.context().close();
+});
+
+test('a step of a job that the server refuses is named where the job stands', async () => {
+  const page = await shop.page();
+  const machineId = await shop.machineId('Snipe');
+  await page.goto(`/jobs/new?procedure=check-plate&machine=${machineId}`);
+  await page.getByTestId('begin-job').click();
+  await page.getByTestId('job').waitFor();
+  const isEvent = (url: URL) => /^\/api\/jobs\/[^/]+\/events\//.test(url.pathname);
+  await page.route(isEvent, (route) =>
+    route.fulfill({
+      status: 409,
+      contentType: 'application/json',
+      body: JSON.stringify({ error: { code: 'elsewhere', message: 'Another device was there first.' } }),
+    }),
+  );
+  const title = await page.getByTestId('job').getByRole('heading').first().innerText();
+  await page.locator('[data-testid="step-done"], [data-testid^="answer-"]').first().click();
+  await page.getByTestId('parked').waitFor();
+  const said = await page.getByTestId('parked').innerText();
+  expect(said).toContain('Another device was there first.');
+  expect(said).toContain(`“${title}”`);
+  await page.unroute(isEvent);
+  await page.context().close();
+});
+
 test('two tabs show the same, send once, and one lets go of what the other has parked', async () => {
   const page = await shop.page();
   const machineId = await machinePage(page, 'Lapwing');

@@ -9,6 +9,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
+import { ParkedHere } from '../state/ParkedHere';
 import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Failed, Loading } from '../ui/Loading';
@@ -28,6 +29,7 @@ import { ExitDialog } from './ExitDialog';
 import { HandsPart } from './HandsPart';
 import { useProceduresQuery } from './jobApi';
 import { JobTrail } from './JobTrail';
+import { jobRecord } from './jobsSlice';
 import { PhaseBar } from './PhaseBar';
 import { useSwitch } from '../ui/deviceSwitch';
 import { useRunManner } from './runManner';
@@ -140,6 +142,7 @@ function CardPage({
       {phases.length > 0 ? (
         <PhaseBar phases={phases} at={phases.findIndex(({ id }) => id === card.steps[0]!.phase)} />
       ) : null}
+      <ParkedHere of={jobRecord(job.id)} />
       {card.bound ? null : <TogetherStrip job={job} now={now} />}
       <View style={wide ? { flexDirection: 'row', gap: 40, alignItems: 'flex-start' } : { gap: 24 }}>
         <View style={wide ? { flex: 1, minWidth: 0, maxWidth: 620 } : {}}>

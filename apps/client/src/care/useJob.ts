@@ -31,6 +31,10 @@ export interface JobInHand {
   take: (events: readonly RunEvent[]) => RunRefusal | null;
 }
 
+/** The step that an event is of, as its card is headed. */
+const titleOf = ({ procedure }: Job, { stepId }: RunEvent): string =>
+  procedure.steps.find(({ id }) => id === stepId)?.title ?? stepId;
+
 /** A job, from the server and from what was done here; also without a signal. */
 export function useJob(id: string): { inHand: JobInHand | null; error: unknown; refetch: () => void } {
   const dispatch = useAppDispatch();
@@ -64,7 +68,7 @@ export function useJob(id: string): { inHand: JobInHand | null; error: unknown; 
           params: { id, eventId: first.id },
           body: { event: first.event, ...(rest.length > 0 ? { rest } : {}) },
           key: first.id,
-          what: `${job.machineName}: ${job.title}`,
+          what: `${job.machineName}: ${job.title}, “${titleOf(job, first.event)}”`,
           at: `/jobs/${id}`,
         });
         return null;

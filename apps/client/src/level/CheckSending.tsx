@@ -1,5 +1,7 @@
 import { View } from 'react-native';
-import { dropRecord, sendAgain, useParked } from '../state/store';
+import { isOf } from '../offline/waiting';
+import { ParkedHere } from '../state/ParkedHere';
+import { dropRecord, sendAgain, useAppSelector, useParked } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
@@ -28,7 +30,9 @@ export function CheckSending({ draft }: { draft: CheckDraft }) {
 /** What to do when the server will not take a part of a check. */
 export function Refusal({ draft }: { draft: CheckDraft }) {
   const parked = useParked(checkRecord(draft.id));
+  const personId = useAppSelector(({ people }) => people.person?.id ?? null);
   if (!parked) return null;
+  if (!isOf(parked, personId)) return <ParkedHere of={parked.of} />;
   return (
     <Notice kind="stop" title="The server refused a part of this check" testID="refusal">
       <Words>{parked.parked.reason}</Words>

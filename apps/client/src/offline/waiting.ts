@@ -37,6 +37,10 @@ export interface Waiting {
   parked: Parked | null;
 }
 
+/** Whether it is this person's to send, change or let go of. */
+export const isOf = ({ personId }: Pick<Waiting, 'personId'>, person: string | null): boolean =>
+  person !== null && (personId === null || personId === person);
+
 type Types<Op> = Op extends Operation<unknown, infer Param, unknown, infer Body> ? { param: Param; body: Body } : never;
 
 /** What is said of an operation that may wait. */

@@ -9,13 +9,36 @@ import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Prompt } from '../ui/Prompt';
 import { Words } from '../ui/Words';
-import type { Parked, Waiting } from '../offline/waiting';
+import { isOf, type Parked, type Waiting } from '../offline/waiting';
 import { selectParked } from '../offline/waitingSlice';
 
-/** What goes no further by itself of what was done on this device: with its reason, and what can be done. */
-export function ParkedHere() {
+/**
+ * What goes no further by itself of what was done on this device: with its reason, and what can be done. What another
+ * person has left here is theirs: of that the others see how much it is.
+ * @param of of this record alone
+ */
+export function ParkedHere({ of }: { of?: string }) {
   const parked = useAppSelector(selectParked);
-  return parked.map((one) => <ParkedOne key={one.key} one={one} />);
+  const personId = useAppSelector(({ people }) => people.person?.id ?? null);
+  const here = parked.filter((one) => of === undefined || one.of === of);
+  const mine = here.filter((one) => isOf(one, personId));
+  const others = here.length - mine.length;
+  return (
+    <>
+      {mine.map((one) => (
+        <ParkedOne key={one.key} one={one} />
+      ))}
+      {others > 0 ? (
+        <Notice
+          kind="hold"
+          title={`${others === 1 ? 'One entry' : `${others} entries`} of somebody else could not be sent`}
+          testID="parked-others"
+        >
+          {`Whoever made ${others === 1 ? 'it' : 'them'} signs in on this device to send, change or drop ${others === 1 ? 'it' : 'them'}.`}
+        </Notice>
+      ) : null}
+    </>
+  );
 }
 
 function ParkedOne({ one }: { one: Waiting & { parked: Parked } }) {

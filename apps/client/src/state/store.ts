@@ -6,7 +6,7 @@ import { api } from '../api/api';
 import { connectionSlice } from '../api/connectionSlice';
 import { deviceStore } from '../offline/deviceStore';
 import { createSender } from '../offline/sender';
-import { waitingFor, type Said, type Waiting } from '../offline/waiting';
+import { isOf, waitingFor, type Said, type Waiting } from '../offline/waiting';
 import {
   keptOrNot,
   parkedOf,
@@ -93,9 +93,9 @@ async function letGo(key: string): Promise<void> {
 }
 
 /** Only in the name of the person who did it, and not on a locked device. */
-function isMine({ personId }: Waiting): boolean {
+function isMine(one: Waiting): boolean {
   const { person, lockedHere } = store.getState().people;
-  return person !== null && !lockedHere && (personId === null || personId === person.id);
+  return !lockedHere && isOf(one, person?.id ?? null);
 }
 
 const sender = createSender({
@@ -137,20 +137,24 @@ export function later<Op extends Operation & { waits: { of: string } }>(operatio
 /** Tries a parked operation anew. */
 export function sendAgain(key: string): void {
   const one = list().find((known) => known.key === key);
-  if (one) void keep({ ...one, tries: 0, parked: null }).then(sendPending);
+  if (one && isMine(one)) void keep({ ...one, tries: 0, parked: null }).then(sendPending);
 }
 
 /** Sends a parked operation with what its person has put right. */
 export function sendChanged(one: Waiting): void {
-  void keep(one).then(sendPending);
+  if (isMine(one)) void keep(one).then(sendPending);
 }
 
 /** Whether what waits of a record is one thing, of which no part is changed or dropped alone. */
 export const isOneThing = ({ params }: Waiting) => areas.some(({ isWhole }) => isWhole?.(params['id'] ?? ''));
 
-/** Lets go of what waits of a record: of one operation and what came after it, or of everything. */
+/**
+ * Lets go of what waits of a record: of one operation and what came after it, or of everything. What another person has
+ * left here is theirs, and then nothing is let go of.
+ */
 export function dropRecord(of: string, from?: string): void {
   const all = list().filter((one) => one.of === of);
+  if (!all.every(isMine)) return;
   const whole = from === undefined || (all[0] !== undefined && isOneThing(all[0]));
   const at = whole ? 0 : all.findIndex(({ key }) => key === from);
   for (const one of all.slice(Math.max(at, 0))) {
@@ -210,6 +214,13 @@ async function openArea<T>({ kept: { kind, of, loaded } }: Area<T>, records: Map
   for (const id of records.keys()) if (!now[id]) void deviceStore.remove(kind, id);
 }
 
+/** Takes what was kept of the server's answers from the device: the next person may see other things. */
+function forgetKept(): void {
+  if (typeof caches === 'undefined') return;
+  // As the service worker names it.
+  void caches.delete('records').catch(() => false);
+}
+
 /** Loads what the device kept, then keeps every change and sends it. */
 export async function openDevice(): Promise<void> {
   const [people, records] = await Promise.all([
@@ -232,7 +243,10 @@ export async function openDevice(): Promise<void> {
       readAs(knownPeople.manner);
       void deviceStore.set(DEVICE, PEOPLE, knownPeople);
       // Another person sees with other rights: nothing that was fetched before counts any more.
-      if (before && before.id !== knownPeople.person?.id) store.dispatch(api.util.resetApiState());
+      if (before && before.id !== knownPeople.person?.id) {
+        store.dispatch(api.util.resetApiState());
+        forgetKept();
+      }
       sendPending();
     }
     for (const keepUp of followers) keepUp();

@@ -253,8 +253,9 @@ async function answerWith(ctx: Context, route: Route, call: Call): Promise<void>
   if (answer.session !== undefined) setSession(ctx, answer.session);
   if (answer.deviceMark !== undefined) setMark(ctx, answer.deviceMark);
   ctx.set('Cache-Control', 'no-store');
-  // Whether the app may keep it on its device, for when there is no signal.
-  if (route.method === 'get' && !route.fresh) ctx.set('X-Keep', 'yes');
+  // Whether the app may keep it on its device, for when there is no signal: what everybody may see.
+  const forAll = route.access === 'looker' || route.access === 'anyone';
+  if (route.method === 'get' && forAll && !route.personal && !route.fresh) ctx.set('X-Keep', 'yes');
   if (answer.file) {
     const { type, name, forever } = answer.file;
     ctx.type = type;
