@@ -15,9 +15,9 @@ const sandboxInjectedGlobals = [
   'Int32Array',
   'Uint8Array',
 ];
-const node = (name, folder) => ({
+const node = (name, folder, injected = sandboxInjectedGlobals) => ({
   displayName: name,
-  sandboxInjectedGlobals,
+  sandboxInjectedGlobals: injected,
   rootDir: import.meta.dirname,
   roots: [`<rootDir>/${folder}`],
   testEnvironment: 'node',
@@ -35,7 +35,12 @@ export default {
     node('core', 'packages/core/src'),
     node('contract', 'packages/contract/src'),
     node('words', 'packages/words/src'),
-    node('server', 'apps/server/src'),
+    // A part by others names a class of its own Set.
+    node(
+      'server',
+      'apps/server/src',
+      sandboxInjectedGlobals.filter((name) => name !== 'Set'),
+    ),
     node('house', 'scripts'),
     '<rootDir>/apps/client/jest.config.cjs',
   ],

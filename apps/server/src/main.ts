@@ -2,7 +2,9 @@ import { spawn } from 'node:child_process';
 import { randomInt } from 'node:crypto';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import fs from 'node:fs';
+import type { Server } from 'node:net';
 import path from 'node:path';
+import QRCode from 'qrcode';
 import pino, { type Logger } from 'pino';
 import type { Knex } from 'knex';
 import { connect, migrate, pendingMigrations } from './db/connect';
@@ -15,13 +17,16 @@ import { takeFolder } from './db/folderLock';
 import { networksOf } from './kernel/networks';
 import { Damage, whyNotOpened } from './shop/damage';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
+import { serve, type Served } from './tls/serve';
 
 /** Serves a shop from its data folder until it is told to stop. */
 async function main(): Promise<void> {
   // Nobody else on this host reads the shop's data or its backups.
   process.umask(0o077);
   const log = pino({ level: process.env['LOG_LEVEL'] ?? 'warn' });
-  const { port, host, dataFolder, keepBackups, hosts, consoleNetworks, proxies } = settingsFrom(process.env, 'data');
+  const settings = settingsFrom(process.env, 'data');
+  const { port, host, dataFolder, keepBackups, hosts, consoleNetworks, proxies } = settings;
+  const isOurs = ourHosts([host, ...hosts]);
   const letGo = takeFolder(dataFolder);
   const finished = finishRestore(dataFolder);
   if (finished !== null) process.stdout.write(`${finished}\n`);
@@ -38,13 +43,20 @@ async function main(): Promise<void> {
     clientFolder: fs.existsSync(clientFolder) ? clientFolder : undefined,
     photoFolder: photoFolder(dataFolder),
     firstCode,
-    isOurs: ourHosts([host, ...hosts]),
+    isOurs,
+    reach: () => served.reach(portOf(server, port)),
     proxies,
     networks: networksOf(consoleNetworks),
     damage,
     lastBackup: () => (keepBackups > 0 ? lastBackupAt(dataFolder, Date.now()) : null),
   });
-  const server = app.listen(port, host);
+  const served = await serve(app.callback(), {
+    settings,
+    isOurs,
+    onError: (error) => log.error({ err: error }, 'the certificate could not be renewed'),
+  });
+  const { server } = served;
+  server.listen(port, host);
   server.on('error', (error: NodeJS.ErrnoException) => {
     const message =
       error.code === 'EADDRINUSE'
@@ -60,19 +72,18 @@ async function main(): Promise<void> {
     });
     if (keepBackups > 0) backUpDaily(dataFolder, log);
     watchDelay(log);
-    const address = server.address();
-    const actual = typeof address === 'object' && address ? address.port : port;
-    const url = `http://${host === '0.0.0.0' ? 'localhost' : host}:${actual}`;
+    const url = `${served.scheme}://${host === '0.0.0.0' ? 'localhost' : host}:${portOf(server, port)}`;
     if (firstCode !== null) process.stdout.write(`The first account is made with the code ${firstCode}\n`);
     process.stdout.write(`Even Bed is open at ${url}\nIts data lies in ${dataFolder}\n`);
+    void sayHowPhonesGetIn(served, portOf(server, port));
   });
   let stopping = false;
   const stop = () => {
     if (stopping) return;
     stopping = true;
     // What is under way, an export too, is let end; what idles is not waited for.
-    server.closeIdleConnections();
-    const hurry = setTimeout(() => server.closeAllConnections(), STOP_WITHIN_MS);
+    served.closeIdle();
+    const hurry = setTimeout(() => served.closeAll(), STOP_WITHIN_MS);
     server.close(() => {
       clearTimeout(hurry);
       void db.destroy().then(() => {
@@ -83,6 +94,23 @@ async function main(): Promise<void> {
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
+}
+
+/** The port that it has in the end: 0 asks for any. */
+function portOf(server: Server, asked: number): number {
+  const address = server.address();
+  return typeof address === 'object' && address ? address.port : asked;
+}
+
+/** The code that takes a phone to trusting the shop, on the terminal. */
+async function sayHowPhonesGetIn({ told, reach }: Served, port: number): Promise<void> {
+  if (told !== null) process.stderr.write(`${told}\n`);
+  const { trust } = reach(port);
+  if (!trust) return;
+  const code = await QRCode.toString(trust.address, { type: 'terminal', small: true });
+  process.stdout.write(
+    `A phone that is new here scans this, or opens ${trust.address}\n${code}\nFingerprint of the shop’s certificate: ${trust.fingerprint}\n`,
+  );
 }
 
 /** What is under way when the server is told to stop may take so long. */

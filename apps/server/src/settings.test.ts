@@ -11,6 +11,7 @@ test('defaults: port 4242 on the loopback address, the given folder', () => {
     hosts: [],
     consoleNetworks: SHOP_NETWORKS,
     proxies: 0,
+    secure: 'none',
   });
 });
 
@@ -25,10 +26,12 @@ test('PORT, EVEN_BED_HOST and EVEN_BED_DATA are honoured', () => {
     hosts: [],
     consoleNetworks: SHOP_NETWORKS,
     proxies: 0,
+    secure: 'own',
   });
   expect(settingsFrom({ EVEN_BED_HOSTS: 'bench.shop, , hall', EVEN_BED_PROXY: '1' }, 'data')).toMatchObject({
     hosts: ['bench.shop', 'hall'],
     proxies: 1,
+    secure: 'none',
   });
   expect(databaseFile('/srv/shop')).toBe('/srv/shop/even-bed.sqlite');
 });
@@ -48,4 +51,19 @@ test('consoles are called in the shop’s networks, or in those that it names', 
     '10.9.0.0/16',
   ]);
   expect(() => settingsFrom({ EVEN_BED_CONSOLE_NETWORKS: 'everywhere' }, 'data')).toThrow('is no network');
+});
+
+test('https by itself where the network reaches it; not behind a proxy, which does it; a certificate of one’s own goes before', () => {
+  const secure = (env: NodeJS.ProcessEnv) => settingsFrom(env, 'data').secure;
+  expect(secure({ EVEN_BED_HOST: '0.0.0.0' })).toBe('own');
+  expect(secure({ EVEN_BED_HOST: '0.0.0.0', EVEN_BED_PROXY: '1' })).toBe('none');
+  expect(secure({ EVEN_BED_HOST: '0.0.0.0', EVEN_BED_HTTPS: 'none' })).toBe('none');
+  for (const host of ['localhost', '::1', '127.0.0.2']) expect(secure({ EVEN_BED_HOST: host })).toBe('none');
+  expect(secure({ EVEN_BED_HTTPS: 'own' })).toBe('own');
+  expect(secure({ EVEN_BED_CERT: '/x/a.pem', EVEN_BED_KEY: '/x/b.pem' })).toEqual({
+    cert: '/x/a.pem',
+    key: '/x/b.pem',
+  });
+  expect(() => secure({ EVEN_BED_CERT: '/x/a.pem' })).toThrow('both EVEN_BED_CERT and EVEN_BED_KEY');
+  expect(() => secure({ EVEN_BED_HTTPS: 'yes' })).toThrow('say own or none');
 });

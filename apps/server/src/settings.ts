@@ -12,6 +12,8 @@ export interface Settings {
   hosts: string[];
   /** Networks in which machines' consoles are called. */
   consoleNetworks: string[];
+  /** own: https by an authority of the shop's own · files: by a certificate that the shop has · none: http alone. */
+  secure: 'own' | 'none' | { cert: string; key: string };
   /** The shop's own proxies in front, one behind the other, whose X-Forwarded headers count; 0: none. */
   proxies: number;
 }
@@ -21,6 +23,22 @@ const listed = (text: string) =>
     .split(',')
     .map((name) => name.trim())
     .filter((name) => name !== '');
+
+const isLoopback = (host: string) => host === 'localhost' || host === '::1' || host.startsWith('127.');
+
+/** @throws Error half a certificate, or a word that says nothing */
+function secureFrom(env: NodeJS.ProcessEnv, usual: 'own' | 'none'): Settings['secure'] {
+  const [cert, key] = [env['EVEN_BED_CERT'], env['EVEN_BED_KEY']];
+  if ((cert === undefined) !== (key === undefined))
+    throw new Error(
+      'A certificate of your own needs both EVEN_BED_CERT and EVEN_BED_KEY, each the name of a PEM file.',
+    );
+  if (cert !== undefined && key !== undefined) return { cert: path.resolve(cert), key: path.resolve(key) };
+  const said = env['EVEN_BED_HTTPS'] ?? usual;
+  if (said !== 'own' && said !== 'none')
+    throw new Error(`EVEN_BED_HTTPS is "${said}"; say own or none, or leave it out.`);
+  return said;
+}
 
 /** @throws Error a PORT that is none, or networks that are none, in words */
 export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Settings {
@@ -36,6 +54,7 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
   const proxies = Number(env['EVEN_BED_PROXY'] ?? 0);
   if (!Number.isInteger(proxies) || proxies < 0 || proxies > 9)
     throw new Error(`EVEN_BED_PROXY is "${env['EVEN_BED_PROXY']}"; say how many proxies stand in front, usually 1.`);
+  const host = env['EVEN_BED_HOST'] ?? '127.0.0.1';
   const consoleNetworks = listed(env['EVEN_BED_CONSOLE_NETWORKS'] ?? '');
   networksOf(consoleNetworks);
   return {
@@ -44,7 +63,8 @@ export function settingsFrom(env: NodeJS.ProcessEnv, defaultData: string): Setti
     hosts: listed(env['EVEN_BED_HOSTS'] ?? ''),
     consoleNetworks: consoleNetworks.length > 0 ? consoleNetworks : SHOP_NETWORKS,
     proxies,
-    host: env['EVEN_BED_HOST'] ?? '127.0.0.1',
+    host,
+    secure: secureFrom(env, isLoopback(host) || proxies > 0 ? 'none' : 'own'),
     dataFolder: path.resolve(env['EVEN_BED_DATA'] ?? defaultData),
   };
 }

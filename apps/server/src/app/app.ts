@@ -3,7 +3,7 @@ import fs from 'node:fs/promises';
 import os from 'node:os';
 import type { BlockList } from 'node:net';
 import path from 'node:path';
-import { validate } from '@even-bed/contract';
+import { validate, type Reach } from '@even-bed/contract';
 import { bodyParser } from '@koa/bodyparser';
 import etag from '@koa/etag';
 import { Router } from '@koa/router';
@@ -52,6 +52,8 @@ export interface AppParts {
   isOurs?: (host: string) => boolean;
   /** When the last backup was made; left out or null: none is known. */
   lastBackup?: () => number | null;
+  /** How other devices reach the shop; left out: not at all. */
+  reach?: () => Reach;
   /** What is known of damage to the shop's file; left out: nothing is. */
   damage?: { noticed: (error: unknown) => void; words: () => string | null };
   /** Proxies in front that are trusted to say how they were reached; left out: none. */
@@ -127,6 +129,7 @@ export function buildApp(parts: AppParts): Koa {
     clock: now,
     firstCode: new FirstCode(parts.firstCode ?? null),
     lastBackup: parts.lastBackup ?? (() => null),
+    reach: parts.reach ?? (() => ({ addresses: [], by: 'none' as const, trust: null })),
     damage: () => parts.damage?.words() ?? null,
     log,
     scans,
@@ -161,7 +164,7 @@ const ofApi =
 
 type Steady = Pick<
   Call,
-  'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'damage' | 'scans' | 'secretCost' | 'photoFolder'
+  'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'reach' | 'damage' | 'scans' | 'secretCost' | 'photoFolder'
 > & { pacer: Pacer; turns: Turns };
 
 /** What is known once it is somebody's turn. */

@@ -1,4 +1,4 @@
-import { type Operation, type PageAsk, type Person } from '@even-bed/contract';
+import { type Operation, type PageAsk, type Person, type Reach } from '@even-bed/contract';
 import Joi from 'joi';
 import type { Knex } from 'knex';
 import type { Context } from 'koa';
@@ -39,6 +39,8 @@ export interface Call<Param extends string = string, Query = unknown, Body = unk
   clock: () => number;
   /** When the last backup was made; null: none is known. */
   lastBackup: () => number | null;
+  /** Under which addresses other devices reach the shop, and how they come to trust it. */
+  reach: () => Reach;
   /** What is known of damage to the shop's file, in words with what helps; null: nothing. */
   damage: () => string | null;
   /** What the first account has to say. */

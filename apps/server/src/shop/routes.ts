@@ -49,6 +49,7 @@ async function bringAlong({
 }
 
 export const shopRoutes = routesOf(shopOperations, schemas, {
+  reach: ({ reach }) => Promise.resolve({ body: reach() }),
   lastBackup: ({ lastBackup, damage }) => Promise.resolve({ body: { at: lastBackup(), damage: damage() } }),
   exportShop: takeAlong,
   importShop: {

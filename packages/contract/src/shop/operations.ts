@@ -1,6 +1,8 @@
 import { operations, type FileAnswer } from '../kit/operation';
+import type { Reach } from './records';
 
 export interface ShopAnswers {
+  reach: Reach;
   lastBackup: { at: number | null; damage: string | null };
   exportShop: FileAnswer;
   importShop: { rows: Record<string, number> };
@@ -8,6 +10,15 @@ export interface ShopAnswers {
 }
 
 export const shopOperations = operations<typeof import('./records'), ShopAnswers>()('shop', {
+  reach: {
+    method: 'get',
+    path: '/reach',
+    access: 'looker',
+    fresh: true,
+    summary: 'How other devices reach the shop, and come to trust it',
+    answers: 'Addresses, the best first, what makes the way secure, and where a device comes to trust it.',
+    shows: ['Session'],
+  },
   lastBackup: {
     method: 'get',
     path: '/backups/last',

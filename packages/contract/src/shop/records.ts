@@ -74,3 +74,13 @@ export interface ImportAsk {
   code?: string;
 }
 export const importAskSchema = record<ImportAsk>({ code: Joi.string().replace(/\s/g, '').max(20).label('Code') });
+
+/** How other devices reach the shop. */
+export interface Reach {
+  /** Addresses in the shop's network, the best first; none: this host alone reaches it. */
+  addresses: string[];
+  /** What makes the way secure: the shop's own authority, a certificate that the shop has, its proxy, or nothing. */
+  by: 'authority' | 'certificate' | 'proxy' | 'none';
+  /** Where a device comes to trust the authority, and what its certificate is told by; null: nothing has to be trusted. */
+  trust: { address: string; fingerprint: string } | null;
+}
