@@ -4,6 +4,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
 import { useSwitch } from '../ui/deviceSwitch';
+import { isSecurePage, whyNot } from '../ui/secure';
 import { canSpeak } from '../ui/speak';
 import { askToListen, canKnock } from './useKnock';
 
@@ -12,7 +13,7 @@ export function HandsPart({ onSay }: { onSay: () => void }) {
   const [aloud, setAloud] = useSwitch('read-aloud');
   const [knock, setKnock] = useSwitch('knock');
   const [refused, setRefused] = useState(false);
-  if (!canSpeak() && !canKnock()) return null;
+  if (!canSpeak() && !canKnock() && isSecurePage()) return null;
   const toggleKnock = async () => {
     if (knock) return setKnock(false);
     const may = await askToListen();
@@ -45,6 +46,7 @@ export function HandsPart({ onSay }: { onSay: () => void }) {
         ) : null}
       </View>
       <Words size="small" tone="steel">
+        {canKnock() ? null : `${whyNot('A knock') ?? ''} `}
         {refused
           ? 'This device does not let its motion be read.'
           : 'A double knock on the device, a right arrow or page-down key, or a pedal that types one, goes on. None of them passes a gate.'}

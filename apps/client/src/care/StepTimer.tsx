@@ -4,6 +4,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { dayAndTime } from '../ui/formatTime';
 import { rightNow } from '../ui/useNow';
 import { usePalette } from '../ui/theme';
+import { isSecurePage, whyNot } from '../ui/secure';
 import { Words } from '../ui/Words';
 import { countdown } from './jobWords';
 import { canAskToNotify } from './ringOut';
@@ -48,7 +49,12 @@ export function StepTimer({ inHand }: { inHand: JobInHand }) {
             ? `Its time was up ${dayAndTime(until!)}.`
             : `At most until ${dayAndTime(late)}.`}
       </Words>
-      {waits && askable ? (
+      {waits && whyNot('An alarm') !== null ? (
+        <Words size="small" tone="steel" testID="no-alarm">
+          {whyNot('An alarm while another page is in front')}
+        </Words>
+      ) : null}
+      {waits && askable && isSecurePage() ? (
         <View style={{ alignSelf: 'flex-start' }}>
           <ActionButton
             label="Tell me when it is over"

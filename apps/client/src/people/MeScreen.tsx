@@ -26,6 +26,7 @@ import {
 import { useLastBackupQuery } from './shopApi';
 import { deviceLocked } from '../state/peopleSlice';
 import { SignInView } from './SignInView';
+import { ThisDevice } from './ThisDevice';
 
 /** The person at this device: switch, lock, sign out, devices, own secret; and the way to the shop's settings. */
 export function MeScreen() {
@@ -85,6 +86,7 @@ export function MeScreen() {
         </Row>
       </Section>
       <TakeAlong isLead={person.role === 'lead'} />
+      <ThisDevice />
       <Devices />
       <OwnSecret />
       <View style={{ alignSelf: 'flex-start' }}>

@@ -18,6 +18,7 @@ import { Signal } from '../ui/Signal';
 import { Tag } from '../ui/Tag';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
+import { WayIn } from './WayIn';
 import { usePeopleQuery, useSavePersonMutation, useUnlockPersonMutation } from './peopleApi';
 
 const ROLE_OPTIONS: { value: Role; label: string }[] = [
@@ -97,6 +98,9 @@ export function PeopleScreen() {
           </Section>
         );
       })}
+      <Section title="A NEW DEVICE">
+        <WayIn />
+      </Section>
       {isLead ? null : <Words tone="steel">A lead adds people and changes what they may do.</Words>}
       {edited ? <PersonDialog person={edited === 'new' ? null : edited} onClose={() => setEdited(null)} /> : null}
     </Page>
@@ -109,6 +113,7 @@ function PersonDialog({ person, onClose }: { person: Person | null; onClose: () 
   const [role, setRole] = useState<Role>(person?.role ?? 'technician');
   const [active, setActive] = useState<'yes' | 'no'>(person?.active === false ? 'no' : 'yes');
   const [secret, setSecret] = useState('');
+  const [added, setAdded] = useState(false);
   const [save, { isLoading, error }] = useSavePersonMutation();
   const failure = errorOf(error);
   const submit = async () => {
@@ -121,9 +126,25 @@ function PersonDialog({ person, onClose }: { person: Person | null; onClose: () 
       ...(secret === '' ? {} : { secret }),
     };
     const result = await save({ id, key: uuid(), body });
-    if (!result.error) onClose();
+    if (result.error) return;
+    if (person) onClose();
+    else setAdded(true);
   };
   const atField = failure && Object.keys(failure.fields).length > 0;
+  if (added)
+    return (
+      <DialogFrame open title={`How ${name.trim()} gets in`} onClose={onClose} testID="person-added">
+        <WayIn />
+        <Words>{`Then: sign in as ${name.trim()}, with`}</Words>
+        <Words size="reading" bold testID="first-secret">
+          {secret}
+        </Words>
+        <Words size="small" tone="steel">
+          It is shown this once. They change it themselves under their name.
+        </Words>
+        <ActionButton label="Done" kind="main" onPress={onClose} testID="person-added-done" />
+      </DialogFrame>
+    );
   return (
     <DialogFrame
       open

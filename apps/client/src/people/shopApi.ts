@@ -3,4 +3,4 @@ import { endpointsOf } from '../api/endpoints';
 
 export const shopApi = endpointsOf(shopOperations);
 
-export const { useImportShopMutation, useLastBackupQuery } = shopApi;
+export const { useImportShopMutation, useLastBackupQuery, useReachQuery } = shopApi;

@@ -6,6 +6,7 @@ import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { pickFile } from '../ui/pickFile';
+import { whyNot } from '../ui/secure';
 import { RADIUS, SPACE } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { readCode } from './readCode';
@@ -46,7 +47,7 @@ export function ScanScreen() {
       setFilming(true);
     } catch {
       setProblem(
-        'The camera can’t be used here: it was not allowed, or this address has no https. Take a picture of the code, or type the tag.',
+        `${whyNot('The camera') ?? 'The camera can’t be used here: there is none, or it was not allowed.'} Take a picture of the code, or type the tag.`,
       );
     }
   };

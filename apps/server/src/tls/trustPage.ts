@@ -3,12 +3,14 @@ import { derOf, fingerprintOfCert } from './authority';
 
 export const TRUST_PATH = '/trust';
 const FILE_PATH = `${TRUST_PATH}/even-bed.crt`;
+/** Answers nothing, over https: a page over http may ask for it, and sees whether the certificate was taken. */
+const SEEN_PATH = `${TRUST_PATH}/seen`;
 
 /** Asks over https whether this device takes the certificate, and says so. */
 const SCRIPT = `
 const at = 'https://' + location.host;
 const say = (id) => { for (const one of document.querySelectorAll('[data-when]')) one.hidden = one.dataset.when !== id; };
-const look = () => fetch(at + '/api/health', { mode: 'no-cors', cache: 'no-store' }).then(() => say('trusted'), () => say('not-yet'));
+const look = () => fetch(at + '${SEEN_PATH}', { mode: 'no-cors', cache: 'no-store' }).then(() => say('trusted'), () => say('not-yet'));
 document.getElementById('open').href = at + '/';
 document.getElementById('again').addEventListener('click', look);
 look();
@@ -55,9 +57,13 @@ const page = (fingerprint: string) => `<!doctype html>
 export function trustAnswers(authority: () => string) {
   return (request: IncomingMessage, response: ServerResponse): boolean => {
     const path = (request.url ?? '').split('?')[0];
-    if (path !== TRUST_PATH && path !== FILE_PATH) return false;
+    if (path !== TRUST_PATH && path !== FILE_PATH && path !== SEEN_PATH) return false;
     if (request.method !== 'GET' && request.method !== 'HEAD') {
       response.writeHead(405, { Allow: 'GET, HEAD' }).end();
+      return true;
+    }
+    if (path === SEEN_PATH) {
+      response.writeHead(204, { 'Cache-Control': 'no-store' }).end();
       return true;
     }
     const cert = authority();
