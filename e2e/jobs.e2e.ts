@@ -638,6 +638,11 @@ test('a job is ended with a reason only, and stands on paper', async () => {
   await open(page, 'cut-glass', 'Ruff');
   await begin(page);
   await at(page, 'plan');
+  // A card that is printed carries its cautions whole, also where they are folded on the screen.
+  await page.emulateMedia({ media: 'print' });
+  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+  await page.getByTestId('caution-glass').getByText('Eye protection and gloves', { exact: false }).waitFor();
+  await page.emulateMedia({ media: 'screen' });
   const paper = `/jobs/paper?job=${new URL(page.url()).pathname.split('/').at(-1)}`;
   await tap(page, 'cant');
   await page.getByTestId('stop-job').click();

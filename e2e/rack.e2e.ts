@@ -61,6 +61,8 @@ test('several are chosen: moved in one go, and their labels printed into the cel
   await page.getByTestId('cell-0').click();
   expect(await page.getByTestId('cell-0').innerText()).toBe('used');
   expect(await page.getByTestId('cell-1').innerText()).toBe('S-021');
+  // Codes with this host's own address are of no use on a sheet: said before they are printed.
+  expect(await page.getByTestId('labels-address').innerText()).toMatch(/on this computer alone[\s\S]*127\.0\.0\.1/);
   const asked = page.context().waitForEvent('request', (request) => request.url().includes('/api/labels'));
   await page.getByTestId('labels-pdf').click();
   const answer = await page.request.get((await asked).url());

@@ -233,11 +233,18 @@ function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolea
   const [open, setOpen] = useState(false);
   const stops = ids.filter((id) => STOPS.includes(id));
   const careful = ids.filter((id) => !STOPS.includes(id));
+  // Paper can't be unfolded.
+  useEffect(() => {
+    if (typeof window === 'undefined' || !window.addEventListener) return undefined;
+    const unfold = () => setOpen(true);
+    window.addEventListener('beforeprint', unfold);
+    return () => window.removeEventListener('beforeprint', unfold);
+  }, []);
   const folded = short && careful.length > 0 && !open;
   return (
     <>
       {stops.map((id) => (
-        <Notice key={id} kind="stop" title={CAUTIONS[id].title}>
+        <Notice key={id} kind="stop" title={CAUTIONS[id].title} testID={`caution-${id}`}>
           {CAUTIONS[id].text}
         </Notice>
       ))}
@@ -253,7 +260,7 @@ function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolea
         </Pressable>
       ) : (
         careful.map((id) => (
-          <Notice key={id} kind="due" title={CAUTIONS[id].title}>
+          <Notice key={id} kind="due" title={CAUTIONS[id].title} testID={`caution-${id}`}>
             {CAUTIONS[id].text}
           </Notice>
         ))

@@ -1,3 +1,4 @@
+import { blankCaution, type CutMethod } from '@even-bed/core/fit/blankCaution';
 import type { Paper } from '@even-bed/contract';
 import type { BlankPlan, Cut } from '@even-bed/core';
 import { blankOutline } from '@even-bed/core/fit/blankOutline';
@@ -147,7 +148,7 @@ function Answer({ plan, tool }: { plan: BlankPlan; tool: ToolForm<'blanks'> }) {
           ...(plan.costPerPiece === null ? [] : ([['Cost', `${decimal(plan.costPerPiece, 2)} a piece`]] as const)),
         ]}
       />
-      <Caution glass={!saw} />
+      <Caution method={saw ? 'saw' : 'snap'} />
       <Section title="CUTS IN ORDER" testID="cuts">
         {layout.cuts.map((cut) => (
           <Row
@@ -211,16 +212,11 @@ function shapesOf(plan: BlankPlan, at: number): DrawnShape[] {
   ];
 }
 
-function Caution({ glass }: { glass: boolean }) {
-  return glass ? (
-    <Notice kind="due" title="Glass splinters">
-      Eye protection and gloves, oil on the wheel, never score the same line twice. Round the edges before it is
-      handled.
-    </Notice>
-  ) : (
-    <Notice kind="due" title="Saw and dust">
-      Cut away from fingers. Fibreglass and its dust: outdoors or with extraction, a fitted respirator, wet where
-      possible.
+function Caution({ method }: { method: CutMethod }) {
+  const { title, text } = blankCaution(method);
+  return (
+    <Notice kind="due" title={title}>
+      {text}
     </Notice>
   );
 }

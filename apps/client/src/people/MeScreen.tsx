@@ -1,3 +1,4 @@
+import { CSV_LISTS } from '@even-bed/contract/shop/records';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -120,18 +121,16 @@ export function MeScreen() {
   );
 }
 
-const LISTS = ['machines', 'surfaces', 'kinds', 'prints', 'offsets', 'inspections', 'people', 'book'];
-
 /** Every list as CSV; for a lead the whole shop in one file. */
 function TakeAlong({ isLead }: { isLead: boolean }) {
-  const [list, setList] = useState('machines');
+  const [list, setList] = useState<string>('machines');
   return (
     <Section title="TAKE IT ALONG" testID="take-along">
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'flex-end', maxWidth: 460 }}>
         <Pick
           label="A list as CSV"
           value={list}
-          options={LISTS.map((value) => ({ value, label: value }))}
+          options={CSV_LISTS.map((value) => ({ value, label: value }))}
           onChange={setList}
           testID="csv-list"
         />

@@ -17,11 +17,12 @@ import { DARK, LIGHT, PaletteContext, paperTheme } from '../ui/theme';
 import { keepForOffline } from './keepForOffline';
 import { Shell } from './Shell';
 
-/** A photo is a button on glass and a picture on paper. */
+/** A photo is a button on glass and a picture on paper; a caution stands on both. */
+const CAUTION = '[data-testid^="caution-"]';
 const PHOTO = '[data-testid^="photo-"]';
 /** On paper: no rooms, no buttons, and pages as long as they are. */
 const PRINTED = `@media print {
-  [role="navigation"], [role="status"], [role="complementary"], div:has(> button:not(${PHOTO})), button:not(${PHOTO}), [role="button"]:not(${PHOTO}) { display: none !important; }
+  [role="navigation"], [role="status"]:not(${CAUTION}), [role="complementary"], div:has(> button:not(${PHOTO})), button:not(${PHOTO}), [role="button"]:not(${PHOTO}) { display: none !important; }
   html, body, #root { height: auto !important; overflow: visible !important; background: #fff !important; }
   [role="img"] > svg { max-width: 100% !important; }
   [role="heading"] { break-after: avoid; }

@@ -1,15 +1,45 @@
 import { LABEL_SHEETS } from '@even-bed/core/surfaces/labelSheet';
-import { useLocalSearchParams } from 'expo-router';
+import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
+import { useSettingsQuery } from '../people/settingsApi';
+import { useReachQuery } from '../people/shopApi';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
+import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { SPACE, useIsWide, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 
 const WIDTH = 260;
+/** Addresses that lead to whatever device asks. */
+const OWN = /^(localhost|127\.|\[?::1)/;
+
+/** Where the codes will lead; labels that only this computer can open are said to be such before they are printed. */
+function WhereCodesLead() {
+  const { data: settings } = useSettingsQuery();
+  const { data: reach } = useReachQuery();
+  if (!settings || typeof window === 'undefined') return null;
+  const origin = settings.address || window.location.origin;
+  if (!OWN.test(new URL(origin).hostname))
+    return (
+      <Words size="small" tone="steel" testID="labels-address">
+        {`The codes lead to ${origin}.`}
+      </Words>
+    );
+  const [better] = reach?.addresses ?? [];
+  return (
+    <Notice kind="stop" title="These codes would open on this computer alone" testID="labels-address">
+      <Words>
+        {`They would lead to ${origin}. Write the shop’s address into Settings before you print${better ? `, such as ${better}` : ': the one under which phones reach it'}.`}
+      </Words>
+      <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton label="Settings" onPress={() => router.push('/settings')} testID="labels-settings" />
+      </View>
+    </Notice>
+  );
+}
 
 /** Labels to print: of which tags, on which sheet, on which of its cells. */
 export function LabelsScreen() {
@@ -76,6 +106,7 @@ export function LabelsScreen() {
             onChange={choose}
             testID="labels-sheet"
           />
+          <WhereCodesLead />
           <Words size="small" tone="steel">
             Each label carries the tag and a code that opens its page. Print at full size, “fit to page” off, and try
             plain paper first.

@@ -2,6 +2,7 @@ import type { BlanksPdfAsk, Paper } from '@even-bed/contract';
 import { planBlanks, type BlankLayout, type BlankPlan } from '@even-bed/core';
 import { blankOutline } from '@even-bed/core/fit/blankOutline';
 import { CHECK_LINE } from '@even-bed/core/fit/blankFiles';
+import { blankCaution, type CutMethod } from '@even-bed/core/fit/blankCaution';
 import { blanksOf } from '@even-bed/core/fit/toolInputs';
 import { makePdf, POINTS_PER_MM } from '../kernel/pdf';
 import { atField } from '../kernel/problem';
@@ -9,7 +10,7 @@ import { atField } from '../kernel/problem';
 /** Margin that office printers leave white, mm. */
 const MARGIN = 10;
 /** Room under the drawing for the check line, mm. */
-const FOOT = 16;
+const FOOT = 22;
 const PAGES: Record<Exclude<Paper, 'whole'>, { width: number; height: number }> = {
   a4: { width: 210, height: 297 },
   letter: { width: 215.9, height: 279.4 },
@@ -44,7 +45,7 @@ export async function blanksPdf({ input, paper }: BlanksPdfAsk): Promise<Buffer>
           pdf.translate(-column * tile.width, tile.height + row * tile.height).scale(1, -1);
           drawLayout(pdf, plan, layout);
           pdf.restore();
-          drawFoot(pdf, page, name);
+          drawFoot(pdf, page, name, input.method);
         }
     });
   });
@@ -81,9 +82,14 @@ function drawLayout(pdf: PDFKit.PDFDocument, plan: BlankPlan, layout: BlankLayou
   }
 }
 
-function drawFoot(pdf: PDFKit.PDFDocument, page: { width: number; height: number }, name: string): void {
+function drawFoot(
+  pdf: PDFKit.PDFDocument,
+  page: { width: number; height: number },
+  name: string,
+  method: CutMethod,
+): void {
   const mm = (length: number) => length * POINTS_PER_MM;
-  const y = page.height - MARGIN - FOOT / 2;
+  const y = page.height - MARGIN - FOOT + 8;
   pdf.lineWidth(0.7).strokeColor('#000000');
   pdf
     .moveTo(mm(MARGIN), mm(y))
@@ -95,6 +101,14 @@ function drawFoot(pdf: PDFKit.PDFDocument, page: { width: number; height: number
     .fontSize(9)
     .text(`This line is ${CHECK_LINE} mm. Print at 100 %, not "fit to page". ${name}`, mm(MARGIN), mm(y + 1.5), {
       lineBreak: false,
+    });
+  const { title, text } = blankCaution(method);
+  pdf
+    .font('bold')
+    .fontSize(8)
+    .text(`${title}. ${text}`, mm(MARGIN), mm(y + 6), {
+      width: mm(page.width - 2 * MARGIN),
+      height: mm(FOOT - 14),
     });
 }
 

@@ -286,7 +286,7 @@ describe('blanks on paper', () => {
   test('one large page holds the sheet and its margins, to a tenth of a millimetre', async () => {
     const [page] = (await print('whole')).getPages();
     expect(page!.getWidth() / MM).toBeCloseTo(305 + 20, 1);
-    expect(page!.getHeight() / MM).toBeCloseTo(300 + 20 + 16, 1);
+    expect(page!.getHeight() / MM).toBeCloseTo(300 + 20 + 22, 1);
   });
 
   test('A4 takes four pages, and on each the check line is 100 mm', async () => {
@@ -316,6 +316,8 @@ describe('blanks on paper', () => {
     const scales = [...drawn.matchAll(/([\d.]+) 0 0 \1 0 0 cm/g)].map(([, scale]) => Number(scale));
     for (const scale of scales) expect(scale).toBeCloseTo(MM, 4);
     expect(scales).toHaveLength(4);
+    // What to mind stands on each page, in the bold face.
+    expect([...drawn.matchAll(/\/F\d+ 8 Tf/g)]).toHaveLength(4);
   });
 
   test('what can not be cut, or not be printed, is refused', async () => {

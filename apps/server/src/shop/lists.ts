@@ -1,7 +1,10 @@
 import type {
   BookEntry,
+  CsvList,
   Inspection,
+  JobEntry,
   KeptOffset,
+  LevelCheckSummary,
   MachineOverview,
   Page,
   Person,
@@ -12,28 +15,18 @@ import { surfaceCondition } from '@even-bed/core';
 import { adjustersCell, listNumber } from '@even-bed/core/fleet/listCells';
 import type { Knex } from 'knex';
 import { listEntries } from '../book/store';
+import { listJobs } from '../care/jobStore';
 import { listInspections } from '../care/store';
 import { listMachines } from '../fleet/store';
 import { csv } from '../kernel/csv';
 import { breathe } from '../db/breathe';
 import { LIMITS } from '../kernel/limits';
+import { listChecks } from '../level/store';
 import { listPeople } from '../people/store';
 import { listOffsets } from '../surfaces/offsetStore';
+import { listSpans, type MountSpan } from '../surfaces/spanStore';
 import { listKinds, listSurfaces } from '../surfaces/store';
 import { listPrints } from '../wear/store';
-
-/** Lists that can be had as CSV. */
-export const CSV_LISTS = [
-  'machines',
-  'surfaces',
-  'kinds',
-  'prints',
-  'offsets',
-  'inspections',
-  'people',
-  'book',
-] as const;
-export type CsvList = (typeof CSV_LISTS)[number];
 
 const day = (at: number | null) => (at === null ? '' : new Date(at).toISOString());
 
@@ -135,6 +128,35 @@ const INSPECTIONS: Column<Inspection>[] = [
   column('surface id', ({ surfaceId }) => surfaceId),
   column('machine id', ({ machineId }) => machineId),
 ];
+const CHECKS: Column<LevelCheckSummary>[] = [
+  column('begun', ({ startedAt }) => day(startedAt)),
+  column('machine', ({ machineName }) => machineName),
+  column('ended', ({ endedAt }) => day(endedAt)),
+  column('outcome', ({ outcome }) => outcome),
+  column('readings', ({ rounds }) => rounds),
+  number('range before mm', ({ before }) => before),
+  number('range after mm', ({ after }) => after),
+  number('aim mm', ({ aim }) => aim),
+];
+const JOBS: Column<JobEntry>[] = [
+  column('begun', ({ startedAt }) => day(startedAt)),
+  column('machine', ({ machineName }) => machineName),
+  column('job', ({ title }) => title),
+  column('in hand of', ({ holderName }) => holderName),
+  column('step', ({ stepTitle }) => stepTitle),
+  column('waits until', ({ waitUntil }) => day(waitUntil)),
+  column('ended', ({ endedAt }) => day(endedAt)),
+  column('how it ended', ({ ended }) => ended),
+];
+const MOUNTS: Column<MountSpan>[] = [
+  column('surface', ({ surfaceTag }) => surfaceTag),
+  column('machine', ({ machineName }) => machineName),
+  column('place', ({ slot }) => slot),
+  column('side up', ({ sideUp }) => sideUp),
+  column('from', ({ from }) => day(from)),
+  column('until', ({ until }) => day(until)),
+  column('put on by', ({ personName }) => personName),
+];
 const BOOK: Column<BookEntry>[] = [
   column('line', ({ seq }) => seq),
   column('at', ({ at }) => day(at)),
@@ -200,6 +222,12 @@ export async function* csvOf(db: Knex, list: CsvList, now: number): AsyncGenerat
       return yield* paged(surfaces(now), (after) => listSurfaces(db, { search: '', limit: PAGE, after }, now));
     case 'prints':
       return yield* paged(PRINTS, (after) => listPrints(db, { search: '', limit: PAGE, after }));
+    case 'checks':
+      return yield* paged(CHECKS, (after) => listChecks(db, { limit: PAGE, after }));
+    case 'jobs':
+      return yield* paged(JOBS, (after) => listJobs(db, { open: false, limit: PAGE, after }));
+    case 'mounts':
+      return yield* paged(MOUNTS, (after) => listSpans(db, { limit: PAGE, after }));
     case 'book':
       return yield* paged(BOOK, (after) => listEntries(db, { search: '', limit: PAGE, after }));
   }

@@ -1,6 +1,6 @@
 import { shopOperations } from '@even-bed/contract/shop/operations';
 import * as schemas from '@even-bed/contract/shop/records';
-import type { ImportAsk } from '@even-bed/contract';
+import { CSV_LISTS, type ImportAsk } from '@even-bed/contract';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -11,7 +11,7 @@ import { routesOf, type Answer, type AnswerOf, type BeforeCall, type CallOf } fr
 import { countPeople } from '../people/store';
 import { exportShop } from './exportShop';
 import { importShop } from './importShop';
-import { CSV_LISTS, csvOf, type CsvList } from './lists';
+import { csvOf } from './lists';
 
 async function takeAlong({ db, photoFolder, now }: CallOf<typeof shopOperations.exportShop>): Promise<Answer> {
   const file = path.join(os.tmpdir(), `even-bed-${uuid()}.zip`);
@@ -57,7 +57,7 @@ export const shopRoutes = routesOf(shopOperations, schemas, {
     handle: bringAlong,
   },
   listAsCsv: ({ db, params, now }) => {
-    const list = CSV_LISTS.find((known) => known === params.list) as CsvList | undefined;
+    const list = CSV_LISTS.find((known) => known === params.list);
     if (!list) throw notFound('This list');
     return Promise.resolve({
       body: Readable.from(csvOf(db, list, now)),

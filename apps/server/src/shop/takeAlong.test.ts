@@ -10,7 +10,7 @@ import request from 'supertest';
 import yauzl from 'yauzl';
 import yazl from 'yazl';
 import { proved, trials } from '../../../../packages/core/src/simulated/prove.fixture';
-import { DEFAULT_SETTINGS } from '@even-bed/contract';
+import { CSV_LISTS, DEFAULT_SETTINGS } from '@even-bed/contract';
 import { connect, migrate } from '../db/connect';
 import { checkDatabase } from './copy';
 import { loadDemo } from '../demo/loadDemo';
@@ -20,6 +20,7 @@ import { databaseFile, photoFolder } from '../settings';
 import { backupIsDue, listBackups, makeBackup, restoreBackup } from './backup';
 import { takeFolder } from '../db/folderLock';
 import { exportShop } from './exportShop';
+import { csvOf } from './lists';
 import { TAKEN_TABLES } from './tables';
 
 const ROOT = path.resolve(__dirname, '../../../..');
@@ -98,6 +99,18 @@ describe('a shop is taken along', () => {
       for (const name of [`${id}.jpg`, `${id}-small.jpg`]) fs.writeFileSync(path.join(photos, name), name);
     const first = path.join(folder, 'first.zip');
     await exportShop(db, { file: first, photoFolder: photos, at: NOW });
+
+    // Each list has a line for each record, however many parts it comes in.
+    for (const [list, table] of [
+      ['checks', 'level_checks'],
+      ['jobs', 'jobs'],
+      ['mounts', 'mounts'],
+    ] as const) {
+      let text = '';
+      for await (const part of csvOf(db, list, NOW)) text += part;
+      const { count } = (await db(table).count('* as count').first()) as { count: number };
+      expect([list, text.trim().split(/\r?\n/).length]).toEqual([list, count + 1]);
+    }
 
     const copy = await emptyShop();
     const copyPhotos = path.join(folder, 'copy-photos');
@@ -287,7 +300,7 @@ describe('a shop is taken along', () => {
     expect(text).toContain(`"'=HYPERLINK(""http://x"")"`);
     for (const head of ['print width mm', 'left margin mm', 'adjusters', 'finds z']) expect(text).toContain(head);
     expect(text).not.toMatch(/\d\.\d{7}/);
-    for (const list of ['surfaces', 'kinds', 'prints', 'offsets', 'inspections', 'people', 'book'])
+    for (const list of CSV_LISTS)
       expect((await looker.get(`/api/csv/${list}`).expect(200)).text.length).toBeGreaterThan(20);
     await looker.get('/api/csv/sessions').expect(404);
     await looker.get('/api/export').expect(403);

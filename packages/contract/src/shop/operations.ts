@@ -60,7 +60,8 @@ export const shopOperations = operations<typeof import('./records'), ShopAnswers
     path: '/csv/:list',
     access: 'looker',
     fresh: true,
-    summary: 'A list as CSV: machines, surfaces, kinds, prints, offsets, inspections, people or book',
+    summary:
+      'A list as CSV: machines, surfaces, kinds, prints, offsets, inspections, checks, jobs, mounts, people or book',
     answers: 'A CSV file.',
     gives: 'text/csv',
   },

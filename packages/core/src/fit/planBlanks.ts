@@ -1,3 +1,4 @@
+import type { CutMethod } from './blankCaution';
 import { needNumbers } from '../needNumbers';
 import { cutPart, cutsOf, piecesOf, type Cut, type CutTree, type PlacedPiece, type Rect } from './cutTree';
 import { fewestSheets } from './fewestSheets';
@@ -22,7 +23,7 @@ export interface PlanBlanksInput {
   kerf?: number;
   /** Taken off every edge of the sheet first, the cut counted in, mm. */
   trim?: number;
-  method: 'saw' | 'snap';
+  method: CutMethod;
   mayRotate: boolean;
   /** Sheets on hand; for one size. Default 1. */
   sheets?: number;
