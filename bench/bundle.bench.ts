@@ -3,6 +3,7 @@ import fs from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
+import type { SessionState } from '@even-bed/contract';
 import pino from 'pino';
 import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
 import { connect, migrate } from '../apps/server/src/db/connect';
@@ -86,6 +87,8 @@ interface Served {
   surfaceId: string;
   /** The lead's session. */
   cookie: string;
+  /** Who is signed in, as a device remembers it. */
+  remembered: string;
   close: () => Promise<void>;
 }
 
@@ -105,8 +108,10 @@ async function serve(clientFolder: string): Promise<Served> {
     body: JSON.stringify({ name, secret }),
   });
   const [, cookie] = /even-bed-session=([^;]+)/.exec(entered.headers.get('set-cookie') ?? '')!;
+  const { person, manner } = (await entered.json()) as SessionState;
   return {
     url,
+    remembered: JSON.stringify({ person, manner, shared: false, lockedHere: false, names: [] }),
     machineId: id,
     surfaceId: surface.id,
     cookie: cookie!,
@@ -118,15 +123,22 @@ async function serve(clientFolder: string): Promise<Served> {
   };
 }
 
-async function signedIn(browser: Browser, url: string, cookie: string): Promise<BrowserContext> {
-  const context = await browser.newContext({ viewport: PHONE, serviceWorkers: 'block' });
+/** A phone on which somebody is signed in, and that knows it: the first script asks for somebody's views alone. */
+async function signedIn(
+  browser: Browser,
+  { url, cookie, remembered }: Served,
+  serviceWorkers: 'allow' | 'block' = 'block',
+): Promise<BrowserContext> {
+  const context = await browser.newContext({ viewport: PHONE, serviceWorkers });
   await context.addCookies([{ name: 'even-bed-session', value: cookie, url }]);
+  await context.addInitScript((people) => localStorage.setItem('even-bed/device/people', people), remembered);
   return context;
 }
 
 /** The scripts that a page asks for until it rests, each once, gzipped: KiB. Workers don't hold a view up and don't count. */
-async function scriptsOf(browser: Browser, { url, cookie }: Served, address: string): Promise<number> {
-  const context = await signedIn(browser, url, cookie);
+async function scriptsOf(browser: Browser, served: Served, address: string): Promise<number> {
+  const { url } = served;
+  const context = await signedIn(browser, served);
   const page = await context.newPage();
   const sizes = new Map<string, Promise<number>>();
   page.on('response', (response) => {
@@ -160,12 +172,12 @@ interface Seen {
 
 async function visit(
   browser: Browser,
-  { url, cookie }: Served,
+  served: Served,
   [address, wanted]: [address: string, wanted: string],
   again: boolean,
 ): Promise<Seen> {
-  const context = await browser.newContext({ viewport: PHONE, serviceWorkers: again ? 'allow' : 'block' });
-  await context.addCookies([{ name: 'even-bed-session', value: cookie, url }]);
+  const { url } = served;
+  const context = await signedIn(browser, served, again ? 'allow' : 'block');
   const page: Page = await context.newPage();
   await page.addInitScript(() => {
     const shifts = { sum: 0 };

@@ -9,7 +9,15 @@ afterAll(() => shop.close());
 
 test('the demo names its accounts on its sign-in page; a wrong secret says so and keeps the name', async () => {
   const page = await shop.page(undefined, { as: null });
+  const refused: string[] = [];
+  page.on('response', (response) => {
+    if (response.status() === 401) refused.push(response.url());
+  });
   await page.goto('/');
+  await page.getByTestId('sign-in-name').waitFor();
+  await page.waitForLoadState('networkidle');
+  // Nothing is asked for that nobody may see yet.
+  expect(refused).toEqual([]);
   await page.getByTestId('demo-accounts').waitFor();
   const lead = await shop.account('lead');
   await page.getByTestId('sign-in-name').fill(lead.name);

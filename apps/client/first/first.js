@@ -17,10 +17,20 @@
     ['/jobs', ['/procedures', '/machines']],
     ['/tools', ['/plans', '/machines']],
   ];
+  // Nobody is known here, or the device is locked: then there is nothing to ask but who it is.
+  const known = () => {
+    try {
+      const { person, lockedHere } = JSON.parse(localStorage.getItem('even-bed/device/people'));
+      return person !== null && !lockedHere;
+    } catch {
+      return false;
+    }
+  };
+  const somebody = known();
   const path = location.pathname === '/' ? '/bench' : location.pathname.replace(/\/$/, '');
   const of = (pattern) => new RegExp(`^${pattern}$`).exec(path);
   const [, piece] = PIECES.find(([pattern]) => of(pattern)) ?? [];
-  if (piece) {
+  if (piece && somebody) {
     const link = document.createElement('link');
     Object.assign(link, { rel: 'preload', as: 'script', href: piece });
     document.head.append(link);
@@ -28,7 +38,7 @@
   const [pattern, addresses] = ASKED.find(([known]) => of(known)) ?? ['', []];
   const asked = addresses.map((address) => address.replaceAll('$1', of(pattern)[1]));
   const answers = new Map();
-  for (const address of ['/session', '/jobs?open=true', ...asked]) {
+  for (const address of ['/session', ...(somebody ? ['/jobs?open=true', ...asked] : [])]) {
     const answer = fetch(`/api${address}`);
     // A failure is told to whoever takes it.
     answer.catch(() => undefined);
