@@ -153,6 +153,11 @@ describe('on a phone', () => {
     await type(page, 'items.0.height', '1');
     await says(page, 'top-0', /below the top/);
     await says(page, 'top-1', /Countersink 90°, 6\.72 mm wide and 1\.71 mm deep/);
+    // A hole that no head of this thread sits in is said in words, and the view stands.
+    await type(page, 'items.1.hole', '7');
+    await says(page, 'no-answer', /^This needs a hole above 0 and narrower than the head of [\d.]+ mm\.$/);
+    await type(page, 'items.1.hole', '3.4');
+    await says(page, 'top-1', /Countersink 90°/);
   });
 });
 

@@ -1,7 +1,9 @@
+import { faultWords } from '@even-bed/words/fault';
 import type { SoakCalibration, ToolInputs } from '@even-bed/core';
 import { heatLayers } from '@even-bed/core/fit/toolInputs';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { currentManner } from '../ui/manner';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { numberIn } from '../ui/numberIn';
@@ -33,7 +35,7 @@ export function CalibratePart({ tool, input }: { tool: ToolForm<'soak'>; input: 
         { at: t2 * 60, top: top2 },
       ],
     });
-    if (!answer.ok) return setSaid({ text: answer.message, bad: true });
+    if (!answer.ok) return setSaid({ text: faultWords(answer.message, currentManner()), bad: true });
     const found: SoakCalibration = answer.result;
     if (!found.found) return setSaid({ text: found.reason, bad: true });
     tool.set('flux', String(Math.round(found.flux)));

@@ -1,6 +1,5 @@
 import { RESIN_WAYS, type ResinWay } from '@even-bed/core/level/gapBudget';
-import { toolAnswer, type ToolAnswers } from '@even-bed/core/fit/toolAnswer';
-import type { ToolInputs } from '@even-bed/core';
+import { toolAnswer } from '@even-bed/core/fit/toolAnswer';
 import { expectWords, footWords, jogWords } from '@even-bed/words/tool';
 import { View } from 'react-native';
 import { Choice } from '../ui/Choice';
@@ -10,6 +9,7 @@ import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { Section } from '../ui/Section';
 import { Words } from '../ui/Words';
+import { attempt } from './attempt';
 import { FieldRow } from './FieldRow';
 import { FillFromMachine } from './FillFromMachine';
 import { RowList } from './RowList';
@@ -33,7 +33,7 @@ const KNOWS: Record<'gauge' | 'film', string> = {
 export function GapTool() {
   const tool = useToolForm('gap');
   const { input } = tool;
-  const { answer, failure } = input ? answered(input) : { answer: null, failure: null };
+  const { answer, failure } = attempt(input, (asked) => toolAnswer('gap', asked));
   const onSheets = tool.form.way === 'quarters' || tool.form.way === 'sheet';
   return (
     <ToolPage
@@ -126,13 +126,4 @@ export function GapTool() {
       </Section>
     </ToolPage>
   );
-}
-
-function answered(input: ToolInputs['gap']): { answer: ToolAnswers['gap'] | null; failure: string | null } {
-  try {
-    return { answer: toolAnswer('gap', input), failure: null };
-  } catch (error) {
-    if (error instanceof RangeError) return { answer: null, failure: error.message };
-    throw error;
-  }
 }

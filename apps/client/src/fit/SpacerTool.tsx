@@ -9,6 +9,7 @@ import { shortDecimal, size } from '../ui/formatHeight';
 import { Section } from '../ui/Section';
 import { SolidView } from '../ui/SolidView';
 import { Words } from '../ui/Words';
+import { attempt } from './attempt';
 import { FieldRow } from './FieldRow';
 import { saveFile } from './saveFile';
 import { ToolField } from './ToolField';
@@ -53,14 +54,11 @@ export function SpacerTool() {
   const tool = useToolForm('spacer');
   const { input } = tool;
   const made = useMemo(() => {
-    if (!input) return null;
-    try {
-      const spacer = spacerSolid(input);
+    const { answer, failure } = attempt(input, (asked) => {
+      const spacer = spacerSolid(asked);
       return { spacer, mesh: meshOf(spacer.solid) };
-    } catch (error) {
-      if (error instanceof RangeError) return error.message;
-      throw error;
-    }
+    });
+    return answer ?? failure;
   }, [input]);
   const { shape, thickness, layer, depth } = tool.form;
   const change = (next: SpacerAsk['shape']) => {

@@ -14,6 +14,7 @@ import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
 import { Words } from '../ui/Words';
 import { ANSWER_WORDS, FACE_NAMES, THING_NAMES } from '@even-bed/words/compat';
+import { attempt } from './attempt';
 import { FieldRow } from './FieldRow';
 import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
@@ -33,11 +34,12 @@ const ASKED = [
 /** What goes with a face: yes, with care, or no, because. */
 export function TogetherTool() {
   const tool = useToolForm('together');
-  const result = tool.input ? compatibility(tool.input) : null;
+  const { answer: result, failure } = attempt(tool.input, compatibility);
   const form = tool.form as Record<string, string | undefined>;
   return (
     <ToolPage
       tool={tool}
+      failure={failure}
       answer={
         result ? (
           <>

@@ -11,6 +11,7 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { attempt } from './attempt';
 import { FieldRow } from './FieldRow';
 import { RowList } from './RowList';
 import { ToolField } from './ToolField';
@@ -26,7 +27,7 @@ const KINDS: readonly { value: StandingItem['kind']; label: string }[] = [
 /** Clips, screw heads and tabs against the base, and against what passes over. */
 export function TopTool() {
   const tool = useToolForm('top');
-  const result = tool.input ? topClearance(topOf(tool.input)) : null;
+  const { answer: result, failure } = attempt(tool.input, (input) => topClearance(topOf(input)));
   const kinds = tool.form.items;
   const changeKind = (i: number, kind: StandingItem['kind']) =>
     tool.set(
@@ -44,6 +45,7 @@ export function TopTool() {
   return (
     <ToolPage
       tool={tool}
+      failure={failure}
       answer={
         result ? (
           <>

@@ -9,6 +9,7 @@ import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { attempt } from './attempt';
 import { FieldRow } from './FieldRow';
 import { FillFromMachine } from './FillFromMachine';
 import { RowList } from './RowList';
@@ -25,11 +26,12 @@ const VERDICTS = {
 /** What touches a bed from below. */
 export function UnderbedTool() {
   const tool = useToolForm('underbed');
-  const result = tool.input ? underbedClearance(underbedOf(tool.input)) : null;
+  const { answer: result, failure } = attempt(tool.input, (input) => underbedClearance(underbedOf(input)));
   const pile = result?.pile;
   return (
     <ToolPage
       tool={tool}
+      failure={failure}
       answer={
         result ? (
           <>

@@ -1,4 +1,6 @@
+import { faultWords } from '@even-bed/words/fault';
 import { useEffect, useRef, useState } from 'react';
+import { currentManner } from '../ui/manner';
 
 export type Worked<R> =
   | { kind: 'none' }
@@ -34,7 +36,7 @@ export function useWorked<I, R>(
           answered(
             answer.ok
               ? { kind: 'done', result: answer.result, stale: false }
-              : { kind: 'failed', message: answer.message },
+              : { kind: 'failed', message: faultWords(answer.message, currentManner()) },
           );
         } catch {
           answered({ kind: 'failed', message: 'This could not be worked out.' });

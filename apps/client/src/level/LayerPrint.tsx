@@ -96,7 +96,7 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
       ) : null}
       {worked.kind === 'failed' ? (
         <Words tone="stop" live testID="layer-print-fault">
-          {worked.message.replace(/^firstLayerPrint needs/, 'It needs')}
+          {worked.message}
         </Words>
       ) : made === null ? null : (
         <>
