@@ -147,7 +147,7 @@ function preloadFirst() {
   const layouts = pieces.filter(([file]) => /(^|\/)_layout\.tsx$/.test(file)).map(([, piece]) => piece);
   const views = pieces
     .filter(([file]) => !/_layout\.tsx$|\+/.test(file))
-    .map(([file, piece]) => [addressOf(file), piece])
+    .map(([file, piece]) => [addressOf(file), [piece, ...roomOf(file, scripts)]])
     .sort(([a], [b]) => a.split('(').length - b.split('(').length);
   const source = fs.readFileSync(path.join(client, 'first/first.js'), 'utf8');
   const filled = source.replace('const PIECES = [];', `const PIECES = ${JSON.stringify(views)};`);
@@ -188,6 +188,16 @@ function piecesOf(entryScript) {
       return piece ? [[file, piece]] : [];
     },
   );
+}
+
+/** The piece of code that a route fetches its view from, where it shares one with others. */
+function roomOf(file, scripts) {
+  const source = fs.readFileSync(path.join(client, 'app', file), 'utf8');
+  const [, room] = /\bfrom(Hands|Forms)\(/.exec(source) ?? [];
+  if (!room) return [];
+  const name = fs.readdirSync(scripts).find((script) => new RegExp(`^${room.toLowerCase()}Room-.*\\.js$`).test(script));
+  if (!name) throw new Error(`the piece of ${file} was not found`);
+  return [`/_expo/static/js/web/${name}`];
 }
 
 /** The address of a route's file as an expression: "floor/[machineId]/index.tsx" is "/floor/([^/]+)". */

@@ -1,1 +1,3 @@
-export { KindsScreen as default } from '../src/surfaces/KindsScreen';
+import { fromForms } from '../src/shell/fromRoom';
+
+export default fromForms('KindsScreen');

@@ -1,7 +1,7 @@
 // The first script of the page. It asks for what the first view needs beside the app's code, and not after it: the piece of
 // code that draws the view, and what the view shows. The app takes each answer when it comes to ask (`src/api/firstAnswers`).
 (() => {
-  // Which script draws which address: written in by the build, the more particular address first.
+  // Which scripts draw which address: written in by the build, the more particular address first.
   const PIECES = [];
   // What views ask, as they ask it: an answer that nobody takes is let go of. The first that fits counts.
   const ASKED = [
@@ -29,10 +29,10 @@
   const somebody = known();
   const path = location.pathname === '/' ? '/bench' : location.pathname.replace(/\/$/, '');
   const of = (pattern) => new RegExp(`^${pattern}$`).exec(path);
-  const [, piece] = PIECES.find(([pattern]) => of(pattern)) ?? [];
-  if (piece && somebody) {
+  const [, pieces] = PIECES.find(([pattern]) => of(pattern)) ?? [];
+  for (const href of (somebody && pieces) || []) {
     const link = document.createElement('link');
-    Object.assign(link, { rel: 'preload', as: 'script', href: piece });
+    Object.assign(link, { rel: 'preload', as: 'script', href });
     document.head.append(link);
   }
   const [pattern, addresses] = ASKED.find(([known]) => of(known)) ?? ['', []];

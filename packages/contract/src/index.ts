@@ -11,6 +11,7 @@ export * from './level/shapes';
 export * from './level/records';
 export * from './people/records';
 export * from './rounds/records';
+export * from './shop/csvLists';
 export * from './shop/records';
 export * from './surfaces/records';
 export * from './wear/records';

@@ -1,1 +1,3 @@
-export { NewMachineScreen as default } from '../../src/floor/NewMachineScreen';
+import { fromForms } from '../../src/shell/fromRoom';
+
+export default fromForms('NewMachineScreen');

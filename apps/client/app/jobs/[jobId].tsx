@@ -1,1 +1,3 @@
-export { JobPage as default } from '../../src/shell/JobPage';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('JobPage');

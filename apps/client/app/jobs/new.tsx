@@ -1,1 +1,3 @@
-export { StartJobScreen as default } from '../../src/care/StartJobScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('StartJobScreen');

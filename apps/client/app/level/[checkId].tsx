@@ -1,1 +1,3 @@
-export { LevelCheckScreen as default } from '../../src/level/LevelCheckScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('LevelCheckScreen');

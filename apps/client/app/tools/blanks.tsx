@@ -1,1 +1,3 @@
-export { BlanksTool as default } from '../../src/fit/BlanksTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('BlanksTool');

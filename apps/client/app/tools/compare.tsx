@@ -1,1 +1,3 @@
-export { CompareTool as default } from '../../src/fit/CompareTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('CompareTool');

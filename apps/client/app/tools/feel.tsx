@@ -1,1 +1,3 @@
-export { FeelScreen as default } from '../../src/level/FeelScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('FeelScreen');

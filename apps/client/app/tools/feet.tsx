@@ -1,1 +1,3 @@
-export { FeetScreen as default } from '../../src/level/FeetScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('FeetScreen');

@@ -1,1 +1,3 @@
-export { GapTool as default } from '../../src/fit/GapTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('GapTool');

@@ -1,1 +1,3 @@
-export { LapScreen as default } from '../../src/level/LapScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('LapScreen');

@@ -1,1 +1,3 @@
-export { LayerScreen as default } from '../../src/level/LayerScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('LayerScreen');

@@ -1,1 +1,3 @@
-export { LightScreen as default } from '../../src/level/LightScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('LightScreen');

@@ -1,1 +1,3 @@
-export { PracticeScreen as default } from '../../src/level/PracticeScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('PracticeScreen');

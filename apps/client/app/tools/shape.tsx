@@ -1,1 +1,3 @@
-export { ShapeScreen as default } from '../../src/level/ShapeScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('ShapeScreen');

@@ -1,1 +1,3 @@
-export { SizeTool as default } from '../../src/fit/SizeTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('SizeTool');

@@ -1,1 +1,3 @@
-export { SkirtScreen as default } from '../../src/level/SkirtScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('SkirtScreen');

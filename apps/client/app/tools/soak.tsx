@@ -1,1 +1,3 @@
-export { SoakTool as default } from '../../src/fit/SoakTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('SoakTool');

@@ -1,1 +1,3 @@
-export { SpacerTool as default } from '../../src/fit/SpacerTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('SpacerTool');

@@ -1,1 +1,3 @@
-export { StackTool as default } from '../../src/fit/StackTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('StackTool');

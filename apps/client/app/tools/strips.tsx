@@ -1,1 +1,3 @@
-export { StripsScreen as default } from '../../src/level/StripsScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('StripsScreen');

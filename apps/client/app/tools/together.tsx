@@ -1,1 +1,3 @@
-export { TogetherTool as default } from '../../src/fit/TogetherTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('TogetherTool');

@@ -1,1 +1,3 @@
-export { TopTool as default } from '../../src/fit/TopTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('TopTool');

@@ -1,1 +1,3 @@
-export { UnderbedTool as default } from '../../src/fit/UnderbedTool';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('UnderbedTool');

@@ -1,15 +1,13 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { errorOf } from '../api/errorOf';
 import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { useAreasQuery, useMachineQuery } from './fleetApi';
+import MachineFormView from './MachineFormView';
 import { formOf } from './machineForm';
 import { useSaveFacts } from './useSaveFacts';
-
-// The form brings its own kit along: only who opens it loads it.
-const MachineFormView = lazy(() => import('./MachineFormView'));
 
 /** Changes the facts of a machine, from the version that was opened. */
 export function EditMachineScreen() {

@@ -1,17 +1,15 @@
 import type { MachineFacts } from '@even-bed/contract';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { useAreasQuery, useLazyMachineQuery } from '../fleet/fleetApi';
+import MachineFormView from '../fleet/MachineFormView';
 import { EMPTY_FORM } from '../fleet/machineForm';
 import { ShortMachineForm } from '../fleet/ShortMachineForm';
 import { useNewCheck } from '../level/useBeginCheck';
 import { useSaveFacts } from '../fleet/useSaveFacts';
-
-// The form brings its own kit along: only who opens it loads it.
-const MachineFormView = lazy(() => import('../fleet/MachineFormView'));
 
 const CRUMBS = [{ label: 'Floor', href: '/floor' as const }];
 

@@ -1,4 +1,4 @@
-import { CSV_LISTS } from '@even-bed/contract/shop/records';
+import { CSV_LISTS } from '@even-bed/contract/shop/csvLists';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';

@@ -1,6 +1,6 @@
 import type { SurfaceKind } from '@even-bed/contract';
 import { groupFacts } from '@even-bed/core/surfaces/groups';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
@@ -11,10 +11,8 @@ import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
 import { Words } from '../ui/Words';
+import KindForm from './KindForm';
 import { useKindsQuery } from './surfacesApi';
-
-// The form brings its own kit along: only who opens it loads it.
-const KindForm = lazy(() => import('./KindForm'));
 
 /** What the shop knows of each kind of surface; a lead adds and changes. */
 export function KindsScreen() {

@@ -84,19 +84,3 @@ export interface Reach {
   /** Where a device comes to trust the authority, and what its certificate is told by; null: nothing has to be trusted. */
   trust: { address: string; fingerprint: string } | null;
 }
-
-/** Lists that can be had as CSV. */
-export const CSV_LISTS = [
-  'machines',
-  'surfaces',
-  'kinds',
-  'prints',
-  'offsets',
-  'inspections',
-  'checks',
-  'jobs',
-  'mounts',
-  'people',
-  'book',
-] as const;
-export type CsvList = (typeof CSV_LISTS)[number];

@@ -1,1 +1,3 @@
-export { EditMachineScreen as default } from '../../../src/fleet/EditMachineScreen';
+import { fromForms } from '../../../src/shell/fromRoom';
+
+export default fromForms('EditMachineScreen');

@@ -1,1 +1,3 @@
-export { LevelsScreen as default } from '../../../src/level/LevelsScreen';
+import { fromHands } from '../../../src/shell/fromRoom';
+
+export default fromHands('LevelsScreen');

@@ -1,1 +1,3 @@
-export { MapsScreen as default } from '../../../src/level/MapsScreen';
+import { fromHands } from '../../../src/shell/fromRoom';
+
+export default fromHands('MapsScreen');
