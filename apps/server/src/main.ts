@@ -107,7 +107,10 @@ async function sayHowPhonesGetIn({ told, reach }: Served, port: number): Promise
   if (told !== null) process.stderr.write(`${told}\n`);
   const { trust } = reach(port);
   if (!trust) return;
-  const code = await QRCode.toString(trust.address, process.stdout.isTTY ? { type: 'terminal', small: true } : { type: 'utf8' });
+  const code = await QRCode.toString(
+    trust.address,
+    process.stdout.isTTY ? { type: 'terminal', small: true } : { type: 'utf8' },
+  );
   process.stdout.write(
     `A phone that is new here scans this, or opens ${trust.address}\n${code}\nFingerprint of the shop’s certificate: ${trust.fingerprint}\n`,
   );

@@ -13,7 +13,9 @@ export function faultWords(message: string, reader: Reader): string {
   const { size, temperature, short } = figuresFor(reader);
   const plain = message.replace(GOT, '').replace(NAMED, 'This $1');
   const told = plain
-    .replace(/(-?\d{1,9}(?:\.\d{1,9})?) mm\b(?!²|³|\/)/g, (_, mm: string) => size(Number(mm), Math.abs(Number(mm)) < 1 ? 3 : 2))
+    .replace(/(-?\d{1,9}(?:\.\d{1,9})?) mm\b(?!²|³|\/)/g, (_, mm: string) =>
+      size(Number(mm), Math.abs(Number(mm)) < 1 ? 3 : 2),
+    )
     .replace(/(-?\d{1,9}(?:\.\d{1,9})?) °C/g, (_, celsius: string) => temperature(Number(celsius)))
     .replace(/(?<![\d.,])(\d+\.\d+)(?![\d.]| (?:in|mm|°))/g, (_, number: string) => short(Number(number), 4));
   const first = told.charAt(0).toUpperCase() + told.slice(1);

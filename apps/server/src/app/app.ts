@@ -164,7 +164,17 @@ const ofApi =
 
 type Steady = Pick<
   Call,
-  'db' | 'log' | 'now' | 'clock' | 'firstCode' | 'lastBackup' | 'reach' | 'damage' | 'scans' | 'secretCost' | 'photoFolder'
+  | 'db'
+  | 'log'
+  | 'now'
+  | 'clock'
+  | 'firstCode'
+  | 'lastBackup'
+  | 'reach'
+  | 'damage'
+  | 'scans'
+  | 'secretCost'
+  | 'photoFolder'
 > & { pacer: Pacer; turns: Turns };
 
 /** What is known once it is somebody's turn. */
