@@ -4,7 +4,7 @@ import net from 'node:net';
 
 /** First byte of a TLS record that begins a handshake (RFC 8446, 5.1). */
 const HANDSHAKE = 22;
-/** Whoever connects and says nothing for so long is let go. */
+/** Whoever connects and says nothing, or half of what is asked, for so long is let go. */
 const SILENCE_MS = 15_000;
 
 export interface FrontParts {
@@ -15,6 +15,8 @@ export interface FrontParts {
   always: (request: IncomingMessage, response: ServerResponse) => boolean;
   /** Whether a request names this shop. */
   isOurs: (host: string) => boolean;
+  /** Shorter in tests. */
+  silenceMs?: number;
 }
 
 /** A server for http and https at one port: over http there is only the way to https. */
@@ -27,11 +29,15 @@ export interface Front {
 }
 
 /** Tells the two apart by what a connection says first. */
-export function openFront({ secure, app, always, isOurs }: FrontParts): Front {
-  const over = https.createServer({ ...secure, minVersion: 'TLSv1.2' }, (request, response) => {
-    if (!always(request, response)) app(request, response);
-  });
-  const plain = http.createServer((request, response) => {
+export function openFront({ secure, app, always, isOurs, silenceMs = SILENCE_MS }: FrontParts): Front {
+  const times = { headersTimeout: silenceMs, connectionsCheckingInterval: silenceMs / 3 };
+  const over = https.createServer(
+    { ...secure, ...times, handshakeTimeout: silenceMs, minVersion: 'TLSv1.2' },
+    (request, response) => {
+      if (!always(request, response)) app(request, response);
+    },
+  );
+  const plain = http.createServer(times, (request, response) => {
     if (always(request, response)) return;
     const host = request.headers.host ?? '';
     const name = host.replace(/:\d+$/, '');
@@ -43,10 +49,12 @@ export function openFront({ secure, app, always, isOurs }: FrontParts): Front {
     response.writeHead(308, { Location: `https://${host}${request.url}`, 'Cache-Control': 'no-store' });
     response.end();
   });
+  // Neither listens by itself: this is what lets each look after its connections.
+  for (const inner of [over, plain]) inner.emit('listening');
   const open = new Set<net.Socket>();
   const server = net.createServer((socket) => {
     open.add(socket);
-    socket.setTimeout(SILENCE_MS, () => socket.destroy());
+    socket.setTimeout(silenceMs, () => socket.destroy());
     socket.on('error', () => socket.destroy());
     socket.on('close', () => open.delete(socket));
     socket.once('data', (first: Buffer) => {
