@@ -1,5 +1,4 @@
 import { spawn } from 'node:child_process';
-import { randomInt } from 'node:crypto';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import fs from 'node:fs';
 import type { Server } from 'node:net';
@@ -14,6 +13,7 @@ import { keepEditions } from './care/procedureStore';
 import { countPeople } from './people/store';
 import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } from './shop/backup';
 import { takeFolder } from './db/folderLock';
+import { FirstCode, newFirstCode } from './kernel/firstCode';
 import { networksOf } from './kernel/networks';
 import { Damage, whyNotOpened } from './shop/damage';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
@@ -35,7 +35,8 @@ async function main(): Promise<void> {
   const db = connect(databaseFile(dataFolder));
   await upgrade(db, { dataFolder, keepBackups });
   await keepEditions(db, Date.now());
-  const firstCode = (await countPeople(db)) === 0 ? String(randomInt(100_000, 1_000_000)) : null;
+  const asked = (await countPeople(db)) === 0 ? newFirstCode() : null;
+  const firstCode = new FirstCode(asked, { onNew: sayCode });
   const damage = new Damage(dataFolder);
   const app = buildApp({
     db,
@@ -73,7 +74,7 @@ async function main(): Promise<void> {
     if (keepBackups > 0) backUpDaily(dataFolder, log);
     watchDelay(log);
     const url = `${served.scheme}://${host === '0.0.0.0' ? 'localhost' : host}:${portOf(server, port)}`;
-    if (firstCode !== null) process.stdout.write(`The first account is made with the code ${firstCode}\n`);
+    if (asked !== null) sayCode(asked);
     process.stdout.write(`Even Bed is open at ${url}\nIts data lies in ${dataFolder}\n`);
     void sayHowPhonesGetIn(served, portOf(server, port));
   });
@@ -95,6 +96,8 @@ async function main(): Promise<void> {
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
 }
+
+const sayCode = (code: string): void => void process.stdout.write(`The first account is made with the code ${code}\n`);
 
 /** The port that it has in the end: 0 asks for any. */
 function portOf(server: Server, asked: number): number {

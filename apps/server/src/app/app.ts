@@ -47,7 +47,7 @@ export interface AppParts {
   /** Where photos lie. */
   photoFolder?: string;
   /** What the first account has to say, as it stands on the terminal; left out: nothing is asked. */
-  firstCode?: string | null;
+  firstCode?: FirstCode;
   /** Which Host a request may name; left out: any. */
   isOurs?: (host: string) => boolean;
   /** When the last backup was made; left out or null: none is known. */
@@ -127,7 +127,7 @@ export function buildApp(parts: AppParts): Koa {
   });
   const steady = {
     clock: now,
-    firstCode: new FirstCode(parts.firstCode ?? null),
+    firstCode: parts.firstCode ?? new FirstCode(null),
     lastBackup: parts.lastBackup ?? (() => null),
     reach: parts.reach ?? (() => ({ addresses: [], by: 'none' as const, trust: null })),
     damage: () => parts.damage?.words() ?? null,
@@ -221,9 +221,9 @@ async function inTurn(route: Route, ctx: Context, parts: Asked): Promise<void> {
   const writes = route.method !== 'get';
   if (writes && route.takes === undefined && ctx.is('application/json') === false)
     throw new Problem(415, 'json-only', 'Send JSON (content type application/json).');
-  const { db, now, firstCode } = parts;
+  const { db, now, firstCode, who } = parts;
   const query = checked<unknown>(route.querySchema, ctx.query, 'query', { now });
-  await route.before?.({ db, now, firstCode, params, query });
+  await route.before?.({ db, now, firstCode, who, params, query });
   const body = writes && route.takes === undefined ? await bodyOf(ctx, route) : { value: {}, nodes: 0 };
   const call: Call = {
     ...parts,

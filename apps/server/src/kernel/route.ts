@@ -68,7 +68,10 @@ export interface Call<Param extends string = string, Query = unknown, Body = unk
 }
 
 /** What is known of a request before its body is read. */
-export type BeforeCall<Query = unknown> = Pick<Call<string, Query>, 'db' | 'now' | 'params' | 'query' | 'firstCode'>;
+export type BeforeCall<Query = unknown> = Pick<
+  Call<string, Query>,
+  'db' | 'now' | 'params' | 'query' | 'firstCode' | 'who'
+>;
 
 export interface Answer<Body = unknown> {
   status?: number;

@@ -77,7 +77,8 @@ async function firstPerson(call: For<'makeFirstPerson'>): Promise<Answer<Session
   const { id, name, secret, shared, zone, at, code } = call.body;
   // Asked before anything is hashed: a shop that has people hashes nothing for strangers.
   if ((await countPeople(call.db)) > 0) throw notFirst();
-  if (!call.firstCode.is(code)) throw atField('code', 'This is not the code that stands on the server’s terminal.');
+  if (!call.firstCode.is(code, call.who))
+    throw atField('code', 'This is not the code that stands on the server’s terminal.');
   const hash = { secret: await hashSecret(secret, call.secretCost), kind: secretKind(secret) };
   return acting(call.db, id).transaction(async (trx) => {
     if ((await countPeople(trx)) > 0) throw notFirst();

@@ -26,10 +26,10 @@ async function takeAlong({ db, photoFolder, now }: CallOf<typeof shopOperations.
 /** An import under way: one at a time, and none into a shop that has people. */
 let importing = false;
 
-async function mayBringAlong({ db, firstCode, query }: BeforeCall<ImportAsk>): Promise<void> {
+async function mayBringAlong({ db, firstCode, who, query }: BeforeCall<ImportAsk>): Promise<void> {
   if ((await countPeople(db)) > 0)
     throw new Problem(409, 'not-empty', 'This shop is not empty. An export is read into an empty one.');
-  if (!firstCode.is(query.code))
+  if (!firstCode.is(query.code, who))
     throw new Problem(403, 'wrong-code', 'This is not the code that stands on the server’s terminal.');
   if (importing) throw new Problem(429, 'busy', 'An export is being read in already. Wait for it.');
 }
