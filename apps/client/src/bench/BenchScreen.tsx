@@ -313,7 +313,11 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
       return against.length > 0 || soon ? [{ machine, against, said, state: stateBy(against[0]) }] : [];
     })
     .sort((p, q) => ORDER.indexOf(p.state) - ORDER.indexOf(q.state) || dueAt(p.machine) - dueAt(q.machine));
-  const next = machines.filter(({ rule }) => rule !== null).sort((p, q) => dueAt(p) - dueAt(q))[0];
+  const ruled = machines.filter(({ rule }) => rule !== null).sort((p, q) => dueAt(p) - dueAt(q));
+  const [next] = ruled;
+  const later = ruled.filter(
+    (machine) => dueAt(machine) - now < WEEK_MS && rows.every((row) => row.machine.id !== machine.id),
+  );
   return (
     <Section title="NEXT FOR YOUR HANDS" testID="due-list">
       {rows.length === 0 ? (
@@ -353,10 +357,17 @@ function Due({ machines, now }: { machines: MachineOverview[]; now: number }) {
           </Row>
         ))
       )}
+      {rows.length > 0 && later.length > 0 ? (
+        <Words size="small" tone="steel" testID="later">
+          {`Later this week: ${later.map(({ name, rule }) => `${name}, ${dueWords(rule!, now)}`).join('; ')}.`}
+        </Words>
+      ) : null}
     </Section>
   );
 }
 
+/** What a technician plans by. */
+const WEEK_MS = 7 * 86_400_000;
 const ELSEWHERE: readonly AgainstPrinting['code'][] = ['held', 'job', 'check', 'asked'];
 const dueAt = ({ rule }: MachineOverview) => rule?.nextDueAt ?? Infinity;
 /** What must not be printed on first, then what somebody should look at, then what comes up. */
