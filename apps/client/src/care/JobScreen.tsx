@@ -388,4 +388,6 @@ const restWords = (sums: readonly (string | undefined)[]) =>
     ? 'The others come with effort'
     : sums.includes('pieces')
       ? 'The others held'
-      : 'No light on the others';
+      : sums.includes('lap')
+        ? 'The others are scratched all over'
+        : 'No light on the others';
