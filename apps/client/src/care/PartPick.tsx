@@ -12,6 +12,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { DialogFrame } from '../ui/DialogFrame';
 import { Field } from '../ui/Field';
+import { size } from '../ui/formatHeight';
 import { Pick } from '../ui/Pick';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
@@ -56,10 +57,10 @@ export function PartPick({ procedure, part, machine, value, onChange, taken, err
       ? lies.filter(({ name }) => part.groups.includes(groupOf(name) as never))
       : (racked ?? [])
           .filter((one) => part.groups.includes(one.kind.group) && fits(one, machine) && !taken.includes(one.id))
-          .map(({ id, tag, kind, state }) => ({
+          .map(({ id, tag, kind, state, width, depth }) => ({
             id,
             tag,
-            name: kind.name,
+            name: width === null || depth === null ? kind.name : `${kind.name}, ${size(width)} × ${size(depth)}`,
             place: state.where.kind === 'rack' ? state.where.place : '',
           }));
   const loaded = part.from === 'machine' ? stack !== undefined && kinds.length > 0 : racked !== undefined;
