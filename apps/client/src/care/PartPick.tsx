@@ -12,7 +12,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { DialogFrame } from '../ui/DialogFrame';
 import { Field } from '../ui/Field';
-import { size } from '../ui/formatHeight';
+import { size, sizeFigure } from '../ui/formatHeight';
 import { Pick } from '../ui/Pick';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
@@ -60,7 +60,11 @@ export function PartPick({ procedure, part, machine, value, onChange, taken, err
           .map(({ id, tag, kind, state, width, depth }) => ({
             id,
             tag,
-            name: width === null || depth === null ? kind.name : `${kind.name}, ${size(width)} × ${size(depth)}`,
+            // Its size comes first: a list on a phone cuts what is long.
+            name:
+              width === null || depth === null
+                ? kind.name
+                : `${sizeFigure(width, 1)} × ${size(depth, 1)}, ${kind.name}`,
             place: state.where.kind === 'rack' ? state.where.place : '',
           }));
   const loaded = part.from === 'machine' ? stack !== undefined && kinds.length > 0 : racked !== undefined;
