@@ -12,7 +12,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { DialogFrame } from '../ui/DialogFrame';
 import { Field } from '../ui/Field';
-import { size, sizeFigure } from '../ui/formatHeight';
+import { area } from '../ui/formatHeight';
 import { Pick } from '../ui/Pick';
 import { rightNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
@@ -61,10 +61,7 @@ export function PartPick({ procedure, part, machine, value, onChange, taken, err
             id,
             tag,
             // Its size comes first: a list on a phone cuts what is long.
-            name:
-              width === null || depth === null
-                ? kind.name
-                : `${sizeFigure(width, 1)} × ${size(depth, 1)}, ${kind.name}`,
+            name: width === null || depth === null ? kind.name : `${area(width, depth)}, ${kind.name}`,
             place: state.where.kind === 'rack' ? state.where.place : '',
           }));
   const loaded = part.from === 'machine' ? stack !== undefined && kinds.length > 0 : racked !== undefined;
