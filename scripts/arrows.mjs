@@ -88,6 +88,7 @@ const clientRoom = (room, at) => {
 export const SERVER_ROOMS = [
   'db',
   'kernel',
+  'tls',
   'tags',
   'manner',
   'book',

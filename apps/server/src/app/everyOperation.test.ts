@@ -238,6 +238,7 @@ test('every operation answers well, and as its description says', async () => {
   await does('settings');
   await does('saveSettings', {}, { body: { ...DEFAULT_SETTINGS, units: 'in', at: NOW } });
   await does('book', {}, { query: { limit: 200 } });
+  await does('reach');
   await does('lastBackup');
   await does('exportShop');
   await does('listAsCsv', { list: 'surfaces' });

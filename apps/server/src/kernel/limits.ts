@@ -19,7 +19,7 @@ export const LIMITS = {
   hashes: 2,
   hashesWaiting: 8,
   /** Requests that are answered at once, of all and of one caller, and how many of one caller wait. */
-  requests: { atOnce: 64, each: 3, waitingEach: 400 },
+  requests: { atOnce: 64, each: 3, waitingEach: 2_000 },
   /** Long sums go to the worker one at a time; how many of one caller wait for it, and how long one may take. */
   heavy: { atOnce: 1, each: 1, waitingEach: 4 },
   heavyMs: 20_000,

@@ -101,10 +101,10 @@ export async function importShop(
         if (count !== (rows[name] ?? 0))
           throw refuse(`Table ${name} has ${count} rows, its list says ${rows[name] ?? 0}.`);
       }
-      if (!(await trx('people').where({ role: 'lead', active: true }).first()))
-        throw refuse('Nobody in this export is a lead who may sign in: nobody could let others in.');
       const [broken] = await brokenKeys(trx);
       if (broken !== undefined) throw refuse(`Table ${broken} has rows that lead nowhere: this export is damaged.`);
+      if (!(await trx('people').where({ role: 'lead', active: true }).first()))
+        throw refuse('Nobody in this export is a lead who may sign in: nobody could let others in.');
       const book = await verifyBook(trx);
       if (!book.sound)
         throw refuse(`The book in this export was changed: line ${book.fault!.seq}, ${book.fault!.reason}.`);

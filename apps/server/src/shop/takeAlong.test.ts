@@ -150,7 +150,8 @@ describe('a shop is taken along', () => {
     await Promise.all([db.destroy(), copy.destroy()]);
   });
 
-  const MANIFEST = JSON.stringify({ format: 'even-bed-shop', version: 1, rows: { areas: 1 } });
+  const NO_BOOK = { entries: 0, lastHash: null };
+  const MANIFEST = JSON.stringify({ format: 'even-bed-shop', version: 1, rows: { areas: 1 }, book: NO_BOOK });
   const AREA = JSON.stringify({ id: 'a', name: 'Loft', position: 0, version: 1, created_at: 1, updated_at: 1 });
   test.each<[string, Record<string, Buffer | string>, string]>([
     ['without a manifest', { 'data/areas.jsonl': AREA }, 'no manifest'],
@@ -167,7 +168,7 @@ describe('a shop is taken along', () => {
     [
       'with rows that lead nowhere',
       {
-        'manifest.json': JSON.stringify({ format: 'even-bed-shop', version: 1, rows: { rules: 1 } }),
+        'manifest.json': JSON.stringify({ format: 'even-bed-shop', version: 1, rows: { rules: 1 }, book: NO_BOOK }),
         'data/rules.jsonl': JSON.stringify({
           id: 'r',
           machine_id: 'none',
