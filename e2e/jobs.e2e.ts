@@ -147,6 +147,12 @@ test('base and sheet, practised, on a machine that the shop knows: ten taps and 
   await at(hands, 'room');
   await tap(hands, 'manner');
   await hands.getByTestId('step-size').waitFor({ state: 'detached' });
+  // A card that is printed carries its cautions whole, also where they are folded on the screen.
+  expect(await hands.getByTestId('caution-hot').count()).toBe(0);
+  await hands.emulateMedia({ media: 'print' });
+  await hands.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+  await hands.getByTestId('caution-hot').getByText('Nozzle and bed burn', { exact: false }).waitFor();
+  await hands.emulateMedia({ media: 'screen' });
   // Measure, sum and dry fit are one card; nothing has to move, since a probe follows, and nobody is asked.
   await type('reading-measure-base', '1,4');
   await type('reading-measure-sheet', '0.5');
@@ -638,11 +644,6 @@ test('a job is ended with a reason only, and stands on paper', async () => {
   await open(page, 'cut-glass', 'Ruff');
   await begin(page);
   await at(page, 'plan');
-  // A card that is printed carries its cautions whole, also where they are folded on the screen.
-  await page.emulateMedia({ media: 'print' });
-  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
-  await page.getByTestId('caution-glass').getByText('Eye protection and gloves', { exact: false }).waitFor();
-  await page.emulateMedia({ media: 'screen' });
   const paper = `/jobs/paper?job=${new URL(page.url()).pathname.split('/').at(-1)}`;
   await tap(page, 'cant');
   await page.getByTestId('stop-job').click();

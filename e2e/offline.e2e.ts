@@ -134,8 +134,12 @@ test('a step of a job that the server refuses is named where the job stands', as
   const page = await shop.page();
   const machineId = await shop.machineId('Snipe');
   await page.goto(`/jobs/new?procedure=check-plate&machine=${machineId}`);
-  await page.getByTestId('begin-job').click();
-  await page.getByTestId('job').waitFor();
+  await page.getByTestId('ready-at').waitFor();
+  // Its parts are settled by what lies there, once that is known: until then it asks for them.
+  await eventually(async () => {
+    if (!(await page.getByTestId('job').isVisible())) await page.getByTestId('begin-job').click({ timeout: 1_000 });
+    await page.getByTestId('job').waitFor({ timeout: 2_000 });
+  });
   const isEvent = (url: URL) => /^\/api\/jobs\/[^/]+\/events\//.test(url.pathname);
   await page.route(isEvent, (route) =>
     route.fulfill({
