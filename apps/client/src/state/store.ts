@@ -221,8 +221,29 @@ function forgetKept(): void {
   void caches.delete('records').catch(() => false);
 }
 
+/** Takes over what other tabs of this device change. @param hear decides when */
+function listenToTabs(hear: (act: () => void) => void): void {
+  for (const { kept: records } of areas)
+    deviceStore.watch(records.kind, (id, record) => hear(() => store.dispatch(records.elsewhere(id, record))));
+  deviceStore.watch<PeopleState>(DEVICE, (id, state) => {
+    if (id === PEOPLE && state) hear(() => store.dispatch(deviceRemembered(state)));
+  });
+  kept.watch({
+    onPut: (waiting) =>
+      hear(() => {
+        store.dispatch(waitingPut(waiting));
+        sendPending();
+      }),
+    onGone: (key) => hear(() => store.dispatch(waitingGone(key))),
+  });
+}
+
 /** Loads what the device kept, then keeps every change and sends it. */
 export async function openDevice(): Promise<void> {
+  // What another tab does while this one reads what there is comes after it.
+  const early: (() => void)[] = [];
+  let heard = (act: () => void): void => void early.push(act);
+  listenToTabs((act) => heard(act));
   const [people, records] = await Promise.all([
     deviceStore.get<PeopleState>(DEVICE, PEOPLE),
     Promise.all(areas.map((area) => deviceStore.load(area.kept.kind))),
@@ -253,18 +274,8 @@ export async function openDevice(): Promise<void> {
   };
   store.subscribe(follow);
   follow();
-  for (const { kept: records } of areas)
-    deviceStore.watch(records.kind, (id, record) => store.dispatch(records.elsewhere(id, record)));
-  deviceStore.watch<PeopleState>(DEVICE, (id, state) => {
-    if (id === PEOPLE && state) store.dispatch(deviceRemembered(state));
-  });
-  kept.watch({
-    onPut: (waiting) => {
-      store.dispatch(waitingPut(waiting));
-      sendPending();
-    },
-    onGone: (key) => store.dispatch(waitingGone(key)),
-  });
+  heard = (act) => act();
+  for (const act of early) act();
   // Looked at again, or with a signal again, views are fetched anew.
   setupListeners(store.dispatch);
   void navigator.storage?.persist?.().catch(() => false);
