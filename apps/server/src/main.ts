@@ -15,7 +15,7 @@ import { backupIsDue, finishRestore, lastBackupAt, listBackups, makeBackup } fro
 import { takeFolder } from './db/folderLock';
 import { FirstCode, newFirstCode } from './kernel/firstCode';
 import { networksOf } from './kernel/networks';
-import { Damage, whyNotOpened } from './shop/damage';
+import { Damage, giveUp } from './shop/damage';
 import { databaseFile, photoFolder, settingsFrom } from './settings';
 import { serve, type Served } from './tls/serve';
 
@@ -177,9 +177,4 @@ function backUpDaily(dataFolder: string, log: Logger): void {
   setInterval(look, LOOK_EVERY_MS).unref();
 }
 
-main().catch((error: unknown) => {
-  const { dataFolder } = settingsFrom({ EVEN_BED_DATA: process.env['EVEN_BED_DATA'] }, 'data');
-  const why = whyNotOpened(error, dataFolder) ?? (error instanceof Error ? error.message : String(error));
-  process.stderr.write(`${why}\n`);
-  process.exit(1);
-});
+main().catch(giveUp);

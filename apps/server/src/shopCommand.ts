@@ -5,7 +5,7 @@ import { hashSecret, newToken } from './people/secrets';
 import { resetLead } from './people/store';
 import { bookHeads, headMissing } from './shop/bookHeads';
 import { listBackups, makeBackup, restoreBackup } from './shop/backup';
-import { whyNotOpened } from './shop/damage';
+import { giveUp } from './shop/damage';
 
 /** npm run backup · npm run restore -- NAME · npm run verify · npm run reset-lead -- NAME */
 async function main(): Promise<void> {
@@ -57,9 +57,4 @@ async function main(): Promise<void> {
   }
 }
 
-main().catch((error: unknown) => {
-  const { dataFolder } = settingsFrom({ EVEN_BED_DATA: process.env['EVEN_BED_DATA'] }, 'data');
-  const why = whyNotOpened(error, dataFolder) ?? (error instanceof Error ? error.message : String(error));
-  process.stderr.write(`${why}\n`);
-  process.exit(1);
-});
+main().catch(giveUp);

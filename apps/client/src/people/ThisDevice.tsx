@@ -8,7 +8,7 @@ const OFFLINE_WORDS = {
   kept: 'It opens, and takes down what you do, where there is no signal.',
   insecure: 'Off: this address has no https.',
   distrusted: 'Off: this device does not trust the shop’s certificate yet.',
-  none: 'Off: this browser can’t, or the app was not built for it.',
+  none: 'Off: this browser can’t keep the app.',
 } as const;
 
 /** What this device can do for the shop, and why not. */

@@ -34,7 +34,7 @@ export function ParkedHere({ of }: { of?: string }) {
           title={`${others === 1 ? 'One entry' : `${others} entries`} of somebody else could not be sent`}
           testID="parked-others"
         >
-          {`Whoever made ${others === 1 ? 'it' : 'them'} signs in on this device to send, change or drop ${others === 1 ? 'it' : 'them'}.`}
+          {`The person who made ${others === 1 ? 'it' : 'them'} can sign in here and send, change or drop ${others === 1 ? 'it' : 'them'}.`}
         </Notice>
       ) : null}
     </>

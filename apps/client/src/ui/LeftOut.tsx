@@ -27,7 +27,7 @@ export function LeftOut() {
     >
       <View style={{ backgroundColor: palette.ink, borderRadius: RADIUS, paddingVertical: 8, paddingHorizontal: 14 }}>
         <Words size="small" tone="paper">
-          One tap left out: it came right after the other.
+          The second tap was ignored: it came too soon.
         </Words>
       </View>
     </View>

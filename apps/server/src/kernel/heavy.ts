@@ -51,6 +51,7 @@ export const heavy = <I, R>(task: HeavyTask<I, R>, input: I, { who, signal }: As
   turns.run(who, () => inWorker(task, input, signal), signal);
 
 function inWorker<I, R>({ file, name }: HeavyTask<I, R>, input: I, signal: AbortSignal): Promise<R> {
+  if (signal.aborted) return Promise.reject(gone());
   return new Promise((resolve, reject) => {
     const id = next++;
     const timer = setTimeout(

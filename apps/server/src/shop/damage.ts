@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { databaseFile } from '../settings';
+import { databaseFile, settingsFrom } from '../settings';
 import { listBackups } from './backup';
 
 /** SQLite's codes for a file that is none of its own, is damaged, or can't be read from the disk. */
@@ -39,6 +39,14 @@ export function whyNotOpened(error: unknown, dataFolder: string): string | null 
   )
     return `The server may not write to ${dataFolder}. Let the account that runs it write there, or choose another folder with EVEN_BED_DATA.`;
   return null;
+}
+
+/** Says why a program of the server can't go on, in words where there are some, and ends it. */
+export function giveUp(error: unknown): never {
+  const { dataFolder } = settingsFrom({ EVEN_BED_DATA: process.env['EVEN_BED_DATA'] }, 'data');
+  const why = whyNotOpened(error, dataFolder) ?? (error instanceof Error ? error.message : String(error));
+  process.stderr.write(`${why}\n`);
+  process.exit(1);
 }
 
 /** What is known of damage to a shop's file: by a look at all its pages at the start, and by what could not be read. */

@@ -41,7 +41,7 @@ const page = (fingerprint: string) => `<!doctype html>
 <h2>2 · TRUST IT</h2>
 <ul>
 <li><strong>A phone that says that a profile was downloaded:</strong> open Settings, choose the profile at the top and install it. Then General, About, Certificate trust settings: switch it on.</li>
-<li><strong>A phone that asks for a certificate’s kind, or saves the file:</strong> Settings, Security and privacy, More, Install a certificate, CA certificate; choose the file. The phone warns that somebody could read along: this certificate speaks for addresses inside shops alone.</li>
+<li><strong>A phone that asks for a certificate’s kind, or saves the file:</strong> Settings, Security and privacy, More, Install a certificate, CA certificate; choose the file. The phone warns that somebody could read along: this certificate works for addresses inside your shop only.</li>
 <li><strong>A computer:</strong> open the file and put it among the trusted root authorities. Some browsers have a list of their own: Settings, Privacy and security, Certificates, Authorities, Import, for websites.</li>
 </ul>
 <h2>3 · OPEN EVEN BED</h2>
