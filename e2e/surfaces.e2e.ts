@@ -174,6 +174,42 @@ test('a print is written down in two taps, and taken back', async () => {
   });
 });
 
+test('a print that failed: where, how it came off, a note, a photo, and what was different', async () => {
+  const ruff = await shop.machineId('Ruff');
+  await page.goto(`/floor/${ruff}`);
+  await page.getByTestId('print-failed').click();
+  await rested(page);
+  await page.getByTestId('failed-let-go').click();
+  await page.getByTestId('place-back-left').click();
+  await page.getByTestId('place-back').click();
+  await rested(page);
+  await page.getByTestId('more-save').click();
+  await page.getByTestId('more-kept').getByText('Saved.').waitFor();
+  const last = await eventually(async () => {
+    const { items } = await shop.get<ListPage<Print>>(`/prints?machineId=${ruff}&limit=1`);
+    expect(items[0]).toMatchObject({ held: false, failure: 'let-go', places: ['back-left', 'back'] });
+    return items[0]!;
+  });
+  await page.getByTestId('print-open').click();
+  await page.getByTestId('print').waitFor();
+  // What the records show beside it: the last that held, and what was done since.
+  await page.getByTestId('since-held').getByText('The last print here that held').waitFor();
+  await page.getByTestId('more-note').fill('Draught from the door');
+  await page.getByTestId('more-save').click();
+  await page.getByTestId('more-kept').getByText('Saved.').waitFor();
+  await unfold(page, 'photos');
+  await hand(page, 'add-photo', { name: 'let-go.jpg', mimeType: 'image/jpeg', buffer: await phonePhoto() });
+  await eventually(async () => {
+    const photos = await shop.get<{ items: Photo[] }>(`/photos?printId=${last.id}`);
+    expect(photos.items).toMatchObject([{ machineId: ruff, printId: last.id }]);
+  });
+  await page.goto(`/floor/${ruff}`);
+  await unfold(page, 'prints');
+  const line = page.getByTestId('prints').getByTestId(`print-${last.id}`);
+  expect(await line.textContent()).toContain('rear left, rear');
+  expect(await line.textContent()).toContain('Draught from the door');
+});
+
 test('an inspection by taps, with a number and a photo that stands upright', async () => {
   const id = await idOf('P-001');
   await page.goto(`/inspect?surface=${id}&card=light-line`);

@@ -5,6 +5,12 @@ import path from 'node:path';
 
 export const ROOT = path.resolve(import.meta.dirname, '..');
 
+/**
+ * How the server's process keeps its memory, where the C library is the usual one of Linux: few pools, and large pieces
+ * given back at once. Without it what one large photo took stays with the process.
+ */
+export const MEMORY = JSON.parse(fs.readFileSync(path.join(ROOT, 'apps/server/memory.json'), 'utf8'));
+
 export function fail(message) {
   console.error(message);
   process.exit(1);

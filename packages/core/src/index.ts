@@ -82,6 +82,7 @@ export {
 } from './surfaces/surfaceState';
 export { takeBack, type RecordedEvent } from './surfaces/takeBack';
 export { checkInspection, INSPECTION_CARDS, type InspectionCard } from './care/inspectionCards';
+export { PLACE_WORDS, placesInWords, PLATE_PLACES, type PlatePlace } from './wear/platePlaces';
 export {
   FAILURE_WORDS,
   FAILURES,

@@ -72,6 +72,12 @@ const EXAMPLES: { [Kind in BookKind]: EventPayloads[Kind] } = {
   'offset-kept': { offsetId: 'o', offset: -2.05, weight: 1, note: '' },
   'offset-withdrawn': { offsetId: 'o', offset: -2.05 },
   'print-logged': { printId: 'p', held: false, failure: 'let-go', release: null, material: 'PLA' },
+  'print-described': {
+    printId: 'p',
+    held: false,
+    was: { failure: 'other', release: null, places: [], note: '' },
+    now: { failure: 'let-go', release: 'forced', places: ['back-left', 'back'], note: 'Draught from the door' },
+  },
   'print-withdrawn': { printId: 'p', held: true, failure: null },
   'prints-added': { count: 1, failed: 0, first: 'p', last: 'p', list: null, machines: ['Dunlin'] },
   inspected: { inspectionId: 'i', card: 'coat', code: 'faded', numbers: {}, note: '' },
@@ -124,6 +130,9 @@ test('a level by hand says what it could not measure', () => {
 
 test('what is counted is one or many', () => {
   expect(say('rule-set')).toBe('Dunlin: level check every 1 day.');
+  expect(say('print-described')).toBe(
+    'Dunlin: the print that failed, let go on S-014: rear left, rear; forced off; Draught from the door.',
+  );
   expect(say('prints-added')).toBe('1 print added from the grid: Dunlin; all held.');
   const data = {
     ...EXAMPLES['prints-added'],

@@ -1,6 +1,7 @@
 import type { CareEvents, FitEvents, WearEvents } from '@even-bed/contract';
 import { INSPECTION_CARDS } from '@even-bed/core/care/inspectionCards';
-import { FAILURE_WORDS } from '@even-bed/core/wear/printWords';
+import { placesInWords } from '@even-bed/core/wear/platePlaces';
+import { FAILURE_WORDS, RELEASE_WORDS } from '@even-bed/core/wear/printWords';
 import { counted, type Figures } from './figures';
 import { mountAskWords } from './mount';
 import type { Sentences } from './sentence';
@@ -58,6 +59,10 @@ const heldInWords = ({ held, failure }: Pick<WearEvents['print-logged'], 'held' 
 export const wearSentences: Sentences<WearEvents> = {
   'print-logged': ({ material, ...print }, { machine, surface }) =>
     `${machine}: print ${heldInWords(print)}${surface ? ` on ${surface}` : ''}${material ? `, ${material}` : ''}.`,
+  'print-described': ({ held, now }, { machine, surface }) => {
+    const said = [placesInWords(now.places), now.release && RELEASE_WORDS[now.release]].filter(Boolean);
+    return `${machine}: the print that ${heldInWords({ held, failure: now.failure })}${surface ? ` on ${surface}` : ''}: ${[...said, now.note].filter(Boolean).join('; ') || 'nothing more'}.`;
+  },
   'print-withdrawn': (print, { machine }) =>
     `${machine}: a print that ${heldInWords(print)} was written down by mistake and is withdrawn.`,
   'prints-added': ({ count, failed, list, machines }) =>

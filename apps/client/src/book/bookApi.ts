@@ -3,4 +3,4 @@ import { endpointsOf } from '../api/endpoints';
 
 export const bookApi = endpointsOf(bookOperations);
 
-export const { useBookPagesInfiniteQuery, useEntryQuery, useCorrectMutation, useLazyCheckBookQuery } = bookApi;
+export const { useBookQuery, useBookPagesInfiniteQuery, useEntryQuery, useCorrectMutation, useLazyCheckBookQuery } = bookApi;

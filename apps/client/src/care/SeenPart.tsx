@@ -22,7 +22,6 @@ const SHOWN = 5;
 /** What was seen of a surface or a machine, and its photos, two of them side by side when wanted. */
 export function SeenPart({ subject, mayDo, now }: { subject: Subject; mayDo: boolean; now: number }) {
   const { data: seen = [] } = useInspectionsQuery({ ...subject, limit: 50 });
-  const { data: photos = [] } = usePhotosQuery({ ...subject, limit: 50 });
   const [all, setAll] = useState(false);
   return (
     <>
@@ -38,7 +37,7 @@ export function SeenPart({ subject, mayDo, now }: { subject: Subject; mayDo: boo
           ) : null}
         </Section>
       ) : null}
-      {photos.length > 0 || mayDo ? <Photos photos={photos} subject={subject} mayDo={mayDo} now={now} /> : null}
+      <PhotosPart of={subject} mayDo={mayDo} now={now} />
     </>
   );
 }
@@ -74,27 +73,19 @@ function SeenLine({ inspection, now }: { inspection: Inspection; now: number }) 
   );
 }
 
-function Photos({
-  photos,
-  subject,
-  mayDo,
-  now,
-}: {
-  photos: readonly Photo[];
-  subject: Subject;
-  mayDo: boolean;
-  now: number;
-}) {
+/** Photos of a surface, a machine or a print, and the way to take another. */
+export function PhotosPart({ of, mayDo, now }: { of: Subject | { printId: string }; mayDo: boolean; now: number }) {
+  const { data: photos = [] } = usePhotosQuery({ ...of, limit: 50 });
   const palette = usePalette();
   const [open, setOpen] = useState<string | null>(null);
   const [beside, setBeside] = useState<string | null>(null);
   const [send, { isLoading, error }] = useSendPhotoMutation();
   const failure = errorOf(error);
   const printing = usePrinting();
-  if (printing && photos.length === 0) return null;
+  if (photos.length === 0 && (printing || !mayDo)) return null;
   const add = async (camera: boolean) => {
     const file = await pickFile('image/jpeg,image/png,image/webp', { camera });
-    if (file) await send({ id: uuid(), file, ...subject, at: Date.now(), note: '' });
+    if (file) await send({ id: uuid(), file, ...of, at: Date.now(), note: '' });
   };
   const shown = photos.find(({ id }) => id === open);
   const other = photos.find(({ id }) => id === beside);

@@ -36,7 +36,7 @@ export function MachinePage() {
           <LearnedPart machine={machine} mayChange={role === 'lead'} />
           <MachineJobs machineId={machine.id} family={machine.family} mayDo={mayDo} now={now} />
           <MachinePlans machineId={machine.id} mayDo={mayDo} now={now} />
-          <PrintsPart of={{ machineId: machine.id }} mayDo={mayDo} />
+          <PrintsPart of={{ machineId: machine.id }} />
           <SeenPart subject={{ machineId: machine.id }} mayDo={mayDo} now={now} />
           {role === 'lead' ? <MachineTokens machineId={machine.id} /> : null}
         </>

@@ -20,7 +20,7 @@ export function SurfacePage() {
           {SHAPED.includes(group) ? (
             <ShapeGlance of={{ surfaceId: id }} kind={group === 'platform' ? 'platform' : 'surface'} now={now} />
           ) : null}
-          <PrintsPart of={{ surfaceId: id }} mayDo={mayDo} />
+          <PrintsPart of={{ surfaceId: id }} />
           <SeenPart subject={{ surfaceId: id }} mayDo={mayDo} now={now} />
         </>
       )}

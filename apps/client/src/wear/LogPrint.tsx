@@ -1,5 +1,6 @@
 import { wearOperations } from '@even-bed/contract/wear/operations';
 import type { MachineOverview } from '@even-bed/contract';
+import type { PlatePlace } from '@even-bed/core/wear/platePlaces';
 import { FAILURE_WORDS, FAILURES, type PrintFailure } from '@even-bed/core/wear/printWords';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
@@ -14,7 +15,11 @@ import { Words } from '../ui/Words';
 import { usePrinting } from '../ui/usePrinting';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { rightNow } from '../ui/useNow';
+import { Row } from '../ui/Row';
+import { SayMore } from './SayMore';
 import { useWithdrawPrintMutation } from './wearApi';
+
+const NOWHERE: PlatePlace[] = [];
 
 interface Done {
   id: string;
@@ -55,26 +60,49 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
   return (
     <Section title="THE LAST PRINT" testID="log-print">
       {done ? (
-        <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
-          <Signal
-            kind={done.held ? 'ready' : 'due'}
-            word={`${done.held ? 'Held' : `Failed${done.failure ? `, ${FAILURE_WORDS[done.failure]}` : ''}`}${waits ? ', waits to be sent' : ', written down'}`}
-          />
-          <View style={{ flexDirection: 'row' }}>
-            {waits ? null : (
-              <ActionButton
-                label="Undo"
-                kind="quiet"
-                onPress={steady(() => {
-                  void withdraw({ id: done.id });
-                  setDone(null);
-                })}
-                testID="print-undo"
-              />
-            )}
-            <ActionButton label="Next" kind="quiet" onPress={steady(() => setDone(null))} testID="print-next" />
+        <>
+          <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 12 }}>
+            <Signal
+              kind={done.held ? 'ready' : 'due'}
+              word={`${done.held ? 'Held' : `Failed${done.failure ? `, ${FAILURE_WORDS[done.failure]}` : ''}`}${waits ? ', waits to be sent' : ', written down'}`}
+            />
+            <View style={{ flexDirection: 'row' }}>
+              {waits ? null : (
+                <ActionButton
+                  label="Undo"
+                  kind="quiet"
+                  onPress={steady(() => {
+                    void withdraw({ id: done.id });
+                    setDone(null);
+                  })}
+                  testID="print-undo"
+                />
+              )}
+              <ActionButton label="Next" kind="quiet" onPress={steady(() => setDone(null))} testID="print-next" />
+            </View>
           </View>
-        </View>
+          {done.held ? null : (
+            <SayMore
+              failureSaid
+              key={done.id}
+              machine={machine}
+              print={{
+                id: done.id,
+                machineId: machine.id,
+                held: false,
+                failure: done.failure,
+                release: null,
+                places: NOWHERE,
+                note: '',
+              }}
+            />
+          )}
+          {waits ? null : (
+            <Row href={`/prints/${done.id}`} testID="print-open">
+              <Words>{done.held ? 'Say more of this print' : 'Add a photo, see what was different'}</Words>
+            </Row>
+          )}
+        </>
       ) : asking ? (
         <View style={{ gap: 8 }}>
           <Words>How did it fail?</Words>

@@ -1,7 +1,7 @@
 import { timeTaken } from '@even-bed/words/span';
 import type { Print } from '@even-bed/contract';
+import { placesInWords } from '@even-bed/core/wear/platePlaces';
 import { FAILURE_WORDS } from '@even-bed/core/wear/printWords';
-import { useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { dayAndTime } from '../ui/formatTime';
@@ -9,10 +9,10 @@ import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
-import { usePrintsPagesInfiniteQuery, useWithdrawPrintMutation } from './wearApi';
+import { usePrintsPagesInfiniteQuery } from './wearApi';
 
 /** The prints of a machine or on a surface, the latest first. */
-export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfaceId: string }; mayDo: boolean }) {
+export function PrintsPart({ of }: { of: { machineId: string } | { surfaceId: string } }) {
   const { data, hasNextPage, fetchNextPage, isFetching } = usePrintsPagesInfiniteQuery({ ...of, limit: 20 });
   const prints = data?.pages.flatMap(({ items }) => items) ?? [];
   const failed = prints.filter(({ held }) => !held).length;
@@ -24,7 +24,7 @@ export function PrintsPart({ of, mayDo }: { of: { machineId: string } | { surfac
       folded={failed > 0 ? '' : `the last ${prints.length} held`}
     >
       {prints.slice(0, data && data.pages.length > 1 ? undefined : 6).map((print) => (
-        <PrintLine key={print.id} print={print} of={of} mayDo={mayDo} />
+        <PrintLine key={print.id} print={print} of={of} />
       ))}
       {hasNextPage || prints.length > 6 ? (
         <View style={{ alignSelf: 'flex-start' }}>
@@ -45,14 +45,11 @@ interface LineProps {
   print: Print;
   /** Whose page it stands on: that much goes unsaid. */
   of: { machineId?: string; surfaceId?: string };
-  mayDo: boolean;
 }
 
 /** One print as a line. */
-export function PrintLine({ print, of, mayDo }: LineProps) {
-  const [withdraw] = useWithdrawPrintMutation();
-  const [open, setOpen] = useState(false);
-  const { held, failure, material, grams, duration, side, surfaceTag, machineName, note } = print;
+export function PrintLine({ print, of }: LineProps) {
+  const { held, failure, places, material, grams, duration, side, surfaceTag, machineName, note } = print;
   const facts = [
     of.machineId === undefined ? machineName : null,
     of.surfaceId === undefined ? surfaceTag : null,
@@ -60,23 +57,11 @@ export function PrintLine({ print, of, mayDo }: LineProps) {
     material || null,
     grams === null ? null : `${Math.round(grams)} g`,
     duration === null ? null : timeTaken(Math.round(duration / 60) * 60),
+    placesInWords(places) || null,
     note || null,
   ];
   return (
-    <Row
-      lead={<Signal kind={held ? 'ready' : 'due'} />}
-      testID={`print-${print.id}`}
-      onPress={mayDo ? () => setOpen(!open) : undefined}
-      end={
-        open ? (
-          <ActionButton
-            label="Withdraw"
-            onPress={() => void withdraw({ id: print.id })}
-            testID={`withdraw-${print.id}`}
-          />
-        ) : undefined
-      }
-    >
+    <Row lead={<Signal kind={held ? 'ready' : 'due'} />} testID={`print-${print.id}`} href={`/prints/${print.id}`}>
       <Words>{`${held ? 'Held' : `Failed${failure ? `: ${FAILURE_WORDS[failure]}` : ''}`} · ${dayAndTime(print.endedAt)}`}</Words>
       <Words size="small" tone="steel">
         {facts.filter(Boolean).join(' · ')}

@@ -91,7 +91,7 @@ export function PrintsScreen() {
       ) : null}
       <View>
         {prints.map((print) => (
-          <PrintLine key={print.id} print={print} of={{}} mayDo={mayDo} />
+          <PrintLine key={print.id} print={print} of={{}} />
         ))}
       </View>
     </Page>

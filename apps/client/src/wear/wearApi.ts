@@ -5,6 +5,8 @@ export const wearApi = endpointsOf(wearOperations);
 
 export const {
   usePrintsPagesInfiniteQuery,
+  usePrintsQuery,
+  usePrintQuery,
   useWithdrawPrintMutation,
   useAddPrintsMutation,
   usePrintListsQuery,

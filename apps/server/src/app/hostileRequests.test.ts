@@ -4,6 +4,7 @@ import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import memory from '../../memory.json';
 import { SURVEY_LINES } from '@even-bed/core/level/lightSurvey';
 import { v7 as uuid } from 'uuid';
 
@@ -22,7 +23,7 @@ let cookie = '';
 beforeAll(async () => {
   data = fs.mkdtempSync(path.join(os.tmpdir(), 'even-bed-hostile-'));
   server = spawn(process.execPath, ['--import', 'tsx', path.resolve(__dirname, '../main.ts')], {
-    env: { ...process.env, EVEN_BED_DATA: data, PORT: '0', EVEN_BED_BACKUPS: '0', LOG_LEVEL: 'silent' },
+    env: { ...memory, ...process.env, EVEN_BED_DATA: data, PORT: '0', EVEN_BED_BACKUPS: '0', LOG_LEVEL: 'silent' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   let said = '';

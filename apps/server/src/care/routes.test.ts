@@ -154,6 +154,20 @@ describe('an inspection', () => {
     ]);
   });
 
+  test('a photo of a print is one of its machine too', async () => {
+    const print = newId();
+    const facts = { machineId: shop.machineId, endedAt: NOW, held: false, failure: 'let-go' };
+    await shop.api.put(`/api/prints/${print}`).send(facts).expect(200);
+    const photo = newId();
+    const bytes = await picture(20, 20);
+    await send(newId(), bytes, 'image/jpeg', `printId=${newId()}&at=${NOW}`).expect(422);
+    await send(photo, bytes, 'image/jpeg', `printId=${print}&at=${NOW}`).expect(201);
+    for (const of of [`printId=${print}`, `machineId=${shop.machineId}`]) {
+      const { items } = (await shop.api.get(`/api/photos?${of}`).expect(200)).body as { items: Photo[] };
+      expect(items).toMatchObject([{ id: photo, printId: print, machineId: shop.machineId }]);
+    }
+  });
+
   test.each([
     [{ code: 'bright' }, 'code'],
     [{ card: 'aura' }, 'card'],

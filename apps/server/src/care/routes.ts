@@ -16,8 +16,8 @@ async function takePhoto({
   who,
   signal,
 }: CallOf<typeof careOperations.sendPhoto>): Promise<Answer<Photo>> {
-  if (!write.surfaceId && !write.machineId)
-    throw atField('surfaceId', 'Say what the photo shows: a surface or a machine.');
+  if (!write.surfaceId && !write.machineId && !write.printId)
+    throw atField('surfaceId', 'Say what the photo shows: a surface, a machine or a print.');
   const before = await findPhoto(db, id);
   if (before) return { body: before };
   const file = await keepPhoto(photoFolder, id, upload!, { who, signal });

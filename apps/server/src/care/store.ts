@@ -1,10 +1,20 @@
-import type { Inspection, InspectionWrite, Page, PageAsk, Photo, PhotoUpload, Subject } from '@even-bed/contract';
+import type {
+  Inspection,
+  InspectionWrite,
+  Page,
+  PageAsk,
+  Photo,
+  PhotoFilter,
+  PhotoUpload,
+  Subject,
+} from '@even-bed/contract';
 import { checkInspection } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { latestFirst, pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { actorOf } from '../kernel/acting';
 import { atField, idTaken, notFound, Problem } from '../kernel/problem';
+import { findPrint } from '../wear/store';
 
 interface InspectionRow {
   id: string;
@@ -23,6 +33,7 @@ interface PhotoRow {
   surface_id: string | null;
   machine_id: string | null;
   inspection_id: string | null;
+  print_id: string | null;
   at: number;
   note: string;
   width: number;
@@ -125,9 +136,14 @@ export async function findPhoto(db: Knex, id: string): Promise<Photo | null> {
 export async function savePhoto(
   db: Knex,
   id: string,
-  { surfaceId, machineId, inspectionId, at, note }: PhotoUpload,
+  { inspectionId, printId, at, note, ...of }: PhotoUpload,
   file: { width: number; height: number; bytes: number; sha256: string },
 ): Promise<Photo> {
+  const print = printId ? await findPrint(db, printId) : null;
+  if (printId && !print) throw atField('printId', 'This print is not here.');
+  // A photo of a print is one of its machine and of what lay there too.
+  const surfaceId = print ? (print.surfaceId ?? undefined) : of.surfaceId;
+  const machineId = print ? print.machineId : of.machineId;
   await needSubject(db, { surfaceId, machineId });
   if (inspectionId && !(await db<InspectionRow>('inspections').where({ id: inspectionId }).first()))
     throw atField('inspectionId', 'This inspection is not here.');
@@ -136,6 +152,7 @@ export async function savePhoto(
     surface_id: surfaceId ?? null,
     machine_id: machineId ?? null,
     inspection_id: inspectionId ?? null,
+    print_id: printId ?? null,
     at,
     note,
     ...file,
@@ -153,19 +170,21 @@ export async function savePhoto(
   return photo;
 }
 
-/** Photos of a surface or a machine, the latest first. */
-export async function listPhotos(db: Knex, filter: Subject & PageAsk & { id?: string }): Promise<Page<Photo>> {
+/** Photos of a surface, a machine or a print, the latest first. */
+export async function listPhotos(db: Knex, filter: PhotoFilter & PageAsk & { id?: string }): Promise<Page<Photo>> {
   const query = db('photos as f').leftJoin('people as p', 'p.id', 'f.person_id').select('f.*', 'p.name as person_name');
   latestFirst(query, { at: 'f.at', id: 'f.id' }, filter);
   if (filter.id !== undefined) void query.where('f.id', filter.id);
   if (filter.surfaceId !== undefined) void query.where('f.surface_id', filter.surfaceId);
   if (filter.machineId !== undefined) void query.where('f.machine_id', filter.machineId);
+  if (filter.printId !== undefined) void query.where('f.print_id', filter.printId);
   const rows = (await query) as (PhotoRow & { person_name: string | null })[];
   const found = rows.map((row) => ({
     id: row.id,
     surfaceId: row.surface_id,
     machineId: row.machine_id,
     inspectionId: row.inspection_id,
+    printId: row.print_id,
     at: row.at,
     note: row.note,
     width: row.width,

@@ -1,4 +1,12 @@
-import { slotOf, type PrintFailure, type PrintRelease, type Side, type SurfaceEvent } from '@even-bed/core';
+import {
+  PLATE_PLACES,
+  slotOf,
+  type PlatePlace,
+  type PrintFailure,
+  type PrintRelease,
+  type Side,
+  type SurfaceEvent,
+} from '@even-bed/core';
 import type { Knex } from 'knex';
 import seedrandom from 'seedrandom';
 import { saveInspection, savePhoto } from '../care/store';
@@ -185,6 +193,7 @@ function prints(year: Year): void {
           held,
           failure: held ? null : failure,
           release: held ? released(resin, random) : null,
+          places: held ? [] : placesOf(failure, days),
           note: '',
         };
         if (days > last - BY_HAND_DAYS) {
@@ -208,6 +217,13 @@ function prints(year: Year): void {
 }
 
 const some = <T>(list: readonly T[], random: () => number): T => list[Math.floor(random() * list.length)]!;
+/** Corners lift at corners; whatever else fails, fails anywhere. Of the day alone, so that the rest of the year stays. */
+const placesOf = (failure: PrintFailure, days: number): PlatePlace[] =>
+  failure === 'lifted-corner'
+    ? [(['front-left', 'back-right', 'back-left', 'front-right'] as const)[days % 4]!]
+    : days % 3 === 0
+      ? []
+      : [PLATE_PLACES[days % PLATE_PLACES.length]!];
 const released = (resin: boolean, random: () => number): PrintRelease =>
   random() < 0.6 ? (resin ? 'flexed' : 'by-itself') : random() < 0.8 ? 'flexed' : 'nudged';
 

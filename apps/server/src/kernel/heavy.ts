@@ -40,6 +40,7 @@ export interface Asker {
 const turns = new Turns(LIMITS.heavy);
 let worker: Worker | null = null;
 let running: Running | null = null;
+let idle: NodeJS.Timeout | null = null;
 let next = 0;
 
 /**
@@ -59,6 +60,7 @@ function inWorker<I, R>({ file, name }: HeavyTask<I, R>, input: I, signal: Abort
       LIMITS.heavyMs,
     );
     running = { id, resolve, reject, timer };
+    if (idle) clearTimeout(idle);
     signal.addEventListener('abort', () => running?.id === id && stop(gone()), { once: true });
     worker ??= started();
     worker.postMessage({ id, file, name, input });
@@ -95,7 +97,15 @@ function settle(end: (job: Running) => void): void {
   const job = running;
   clearTimeout(job.timer);
   running = null;
+  idle = setTimeout(letGo, LIMITS.heavyIdleMs).unref();
   end(job);
+}
+
+/** A worker that has nothing to do gives its memory back. */
+function letGo(): void {
+  if (running) return;
+  void worker?.terminate();
+  worker = null;
 }
 
 /** Ends what runs by ending the worker; the next task gets a new one. */

@@ -23,6 +23,8 @@ export const LIMITS = {
   /** Long sums go to the worker one at a time; how many of one caller wait for it, and how long one may take. */
   heavy: { atOnce: 1, each: 1, waitingEach: 4 },
   heavyMs: 20_000,
+  /** How long the worker waits for something to do before it gives its memory back. */
+  heavyIdleMs: 5_000,
   /** Photos are read one at a time. */
   photos: { atOnce: 1, each: 1, waitingEach: 12 },
   /** Seconds that reading one photo may take. */

@@ -12,6 +12,7 @@ import type {
   Surface,
 } from '@even-bed/contract';
 import { surfaceCondition } from '@even-bed/core';
+import { placesInWords } from '@even-bed/core/wear/platePlaces';
 import { adjustersCell, listNumber } from '@even-bed/core/fleet/listCells';
 import type { Knex } from 'knex';
 import { listEntries } from '../book/store';
@@ -99,6 +100,7 @@ const PRINTS: Column<Print>[] = [
   column('held', ({ held }) => held),
   column('failure', ({ failure }) => failure),
   column('release', ({ release }) => release),
+  column('places', ({ places }) => placesInWords(places)),
   column('duration s', ({ duration }) => duration),
   column('grams', ({ grams }) => grams),
   column('person', ({ personName }) => personName),

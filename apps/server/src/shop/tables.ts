@@ -33,7 +33,7 @@ export const TAKEN_TABLES: readonly TakenTable[] = [
   { name: 'mounts', order: ['seq'] },
   { name: 'shape_records', order: ['id'], json: ['raw', 'result'] },
   { name: 'stack_layers', order: ['machine_id', 'position'] },
-  { name: 'prints', order: ['id'] },
+  { name: 'prints', order: ['id'], json: ['places'] },
   { name: 'offsets', order: ['id'] },
   { name: 'inspections', order: ['id'], json: ['numbers'] },
   { name: 'photos', order: ['id'] },

@@ -71,6 +71,52 @@ describe('a print', () => {
     ]);
   });
 
+  test('is told more of later on: only what is named changes, and the book tells both', async () => {
+    await sheetOn();
+    const id = newId();
+    await log(id, { held: false, failure: 'let-go', note: 'Draught' }).expect(200);
+    const say = (words: object) => shop.api.put(`/api/prints/${id}/words`).send(words);
+    const { body } = await say({ places: ['front-left', 'front'] }).expect(200);
+    expect(body).toMatchObject({ places: ['front-left', 'front'], note: 'Draught', failure: 'let-go' });
+    // Another device, which knew nothing of the places, adds a word: they stay.
+    await say({ note: 'Door was open' }).expect(200);
+    await say({ note: 'Door was open' }).expect(200);
+    const now = (await shop.api.get(`/api/prints/${id}`).expect(200)).body as Print;
+    expect(now).toMatchObject({ places: ['front-left', 'front'], note: 'Door was open' });
+    const lines = (await shop.api.get('/api/book?kind=print-described').expect(200)).body.items as { text: string }[];
+    expect(lines.map(({ text }) => text)).toEqual([
+      'Dunlin: the print that failed, let go on S-001: front left, front; Door was open.',
+      'Dunlin: the print that failed, let go on S-001: front left, front; Draught.',
+    ]);
+    const csv = await shop.api.get('/api/csv/prints').expect(200);
+    expect(csv.text).toContain('"front left, front"');
+  });
+
+  test.each<[what: string, words: object, status: number, field: string]>([
+    ['nothing', {}, 422, ''],
+    ['a place that no plate has', { places: ['below'] }, 422, 'places.0'],
+    ['a place twice', { places: ['front', 'front'] }, 422, 'places.1'],
+    ['a failure nobody knows', { failure: 'magic' }, 422, 'failure'],
+    ['a note without an end', { note: 'x'.repeat(201) }, 422, 'note'],
+    ['whether it held', { held: true }, 422, 'held'],
+  ])('no more is told of it by %s', async (_what, words, status, field) => {
+    const id = newId();
+    await log(id, { held: false }).expect(200);
+    const { body } = await shop.api.put(`/api/prints/${id}/words`).send(words).expect(status);
+    if (field) expect(Object.keys(body.error.fields)).toEqual([field]);
+  });
+
+  test('that held has no failure; one that is withdrawn or not here is told nothing of', async () => {
+    const id = newId();
+    await log(id).expect(200);
+    const say = (of: string, words: object) => shop.api.put(`/api/prints/${of}/words`).send(words);
+    expect((await say(id, { failure: 'foot' }).expect(422)).body.error.fields).toHaveProperty('failure');
+    await say(id, { release: 'flexed' }).expect(200);
+    await shop.api.post(`/api/prints/${id}/withdraw`).send({}).expect(200);
+    await say(id, { note: 'x' }).expect(409);
+    await say(newId(), { note: 'x' }).expect(404);
+  });
+
   test('can be withdrawn, which uncounts it once; renewing a side begins anew', async () => {
     const sheet = await sheetOn();
     const ids = [newId(), newId(), newId()];

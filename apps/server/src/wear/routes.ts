@@ -8,7 +8,7 @@ import { notFound } from '../kernel/problem';
 import { routesOf } from '../kernel/route';
 import { badLines, dropList, fixLine, keepList, openLists, previewList, readList, takePart } from './lists';
 import { READ_CSV, type CsvFile } from './readCsv';
-import { addPrints, findPrint, listPrints, logPrint, withdrawPrint } from './store';
+import { addPrints, describePrint, findPrint, listPrints, logPrint, withdrawPrint } from './store';
 
 export const wearRoutes = routesOf(wearOperations, schemas, {
   prints: async ({ db, query }) => ({ body: await listPrints(db, query) }),
@@ -23,6 +23,7 @@ export const wearRoutes = routesOf(wearOperations, schemas, {
     const source = call.tokenMachineId === null ? 'tap' : 'machine';
     return { body: await logPrint(call.db, { ...facts, id: call.params.id }, { source, now: call.now }) };
   },
+  describePrint: async ({ db, params, body, now }) => ({ body: await describePrint(db, params.id, body, now) }),
   addPrints: async ({ db, body, now }) => ({
     body: { added: await addPrints(db, body.prints, { source: 'grid', list: null, now }) },
   }),

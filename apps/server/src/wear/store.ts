@@ -1,11 +1,11 @@
-import type { Page, PageAsk, Print, PrintFacts, PrintFilter } from '@even-bed/contract';
+import type { Page, PageAsk, Print, PrintFacts, PrintFilter, PrintWords } from '@even-bed/contract';
 import { type Side, type Slot } from '@even-bed/core';
 import type { Knex } from 'knex';
 import { pageFrom, placeOf } from '../kernel/page';
 import { writeEntry } from '../kernel/book';
 import { latest, matchPrints } from './searchPrints';
 import { actorOf } from '../kernel/acting';
-import { atField, idTaken, notFound } from '../kernel/problem';
+import { atField, idTaken, notFound, Problem } from '../kernel/problem';
 
 export interface PrintRow {
   id: string;
@@ -19,6 +19,7 @@ export interface PrintRow {
   held: number | boolean;
   failure: Print['failure'];
   release: Print['release'];
+  places: string;
   note: string;
   source: Print['source'];
   person_id: string | null;
@@ -79,10 +80,11 @@ async function insertPrints(
   if (late >= 0)
     throw atField(prints.length === 1 ? 'endedAt' : `prints.${late}.endedAt`, 'This time lies in the future.');
   const lay = await laidIn(db, [...new Set(prints.map(({ machineId }) => machineId))]);
-  const rows = prints.map(({ id, machineId, endedAt, ...print }): PrintRow => {
+  const rows = prints.map(({ id, machineId, endedAt, places = [], ...print }): PrintRow => {
     const { top } = lay(machineId, endedAt);
     return {
       ...print,
+      places: JSON.stringify(places),
       id,
       machine_id: machineId,
       surface_id: top?.surface_id ?? null,
@@ -214,6 +216,33 @@ export async function addPrints(
   return rows.length;
 }
 
+const saidOf = ({ failure, release, places, note }: Print) => ({ failure, release, places, note });
+
+/**
+ * Says more of a print. What isn't named stays as it was; the book tells both.
+ * @throws Problem 404, 409 it is withdrawn, at the field: a print that held has not failed
+ */
+export async function describePrint(db: Knex, id: string, words: PrintWords, now: number): Promise<Print> {
+  const print = await findPrint(db, id);
+  if (!print) throw notFound('This print');
+  if (print.withdrawnAt !== null)
+    throw new Problem(409, 'withdrawn', 'This print was withdrawn: nothing can be added to it.');
+  if (print.held && words.failure) throw atField('failure', 'This print held. Withdraw it if it failed after all.');
+  const [was, said] = [saidOf(print), { ...saidOf(print), ...words }];
+  if (JSON.stringify(was) === JSON.stringify(said)) return print;
+  await db('prints')
+    .where({ id })
+    .update({ ...said, places: JSON.stringify(said.places) });
+  await writeEntry(db, {
+    at: now,
+    kind: 'print-described',
+    machineId: print.machineId,
+    surfaceId: print.surfaceId ?? undefined,
+    data: { printId: id, held: print.held, was, now: said },
+  });
+  return (await findPrint(db, id))!;
+}
+
 /** Takes a print back that was written down by mistake; the line in the book stays and another one says so. */
 export async function withdrawPrint(db: Knex, id: string, now: number): Promise<Print> {
   const print = await findPrint(db, id);
@@ -286,6 +315,7 @@ const printOf = (row: ListedRow): Print => ({
   held: Boolean(row.held),
   failure: row.failure,
   release: row.release,
+  places: JSON.parse(row.places) as Print['places'],
   note: row.note,
   source: row.source,
   personName: row.person_name,

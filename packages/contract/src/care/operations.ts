@@ -38,7 +38,7 @@ export const careOperations = operations<typeof import('./records'), CareAnswers
     access: 'looker',
     summary: 'Photos of a surface or a machine, the latest first',
     answers: 'items: the photos.',
-    query: 'subjectQuerySchema',
+    query: 'photoListSchema',
     list: { usual: 50, most: 200 },
     shows: ['Photo'],
   },

@@ -44,6 +44,15 @@ export interface Subject {
   surfaceId?: string | undefined;
   machineId?: string | undefined;
 }
+/** Which photos: of a surface, of a machine, of a print, or all. */
+export interface PhotoFilter extends Subject {
+  printId?: string | undefined;
+}
+export const photoListSchema = record<PhotoFilter>({
+  surfaceId: idField().label('Surface'),
+  machineId: idField().label('Machine'),
+  printId: idField().label('Print'),
+});
 export const subjectQuerySchema = record<Subject>({
   surfaceId: idField().label('Surface'),
   machineId: idField().label('Machine'),
@@ -54,6 +63,7 @@ export interface Photo {
   surfaceId: string | null;
   machineId: string | null;
   inspectionId: string | null;
+  printId: string | null;
   at: number;
   note: string;
   width: number;
@@ -65,6 +75,7 @@ export const photoUploadSchema = record<PhotoUpload>({
   surfaceId: idField().label('Surface'),
   machineId: idField().label('Machine'),
   inspectionId: idField().label('Inspection'),
+  printId: idField().label('Print'),
   at: toldTime('Time').required(),
   note: Joi.string().trim().max(200).allow('').default('').label('Note'),
 });
@@ -72,6 +83,8 @@ export interface PhotoUpload {
   surfaceId?: string;
   machineId?: string;
   inspectionId?: string;
+  /** Of this print: machine and surface are then known. */
+  printId?: string;
   at: number;
   note: string;
 }

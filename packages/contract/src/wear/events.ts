@@ -1,5 +1,12 @@
-import type { PrintFailure, PrintRelease } from '@even-bed/core';
+import type { PlatePlace, PrintFailure, PrintRelease } from '@even-bed/core';
 import { eventsOf, type EventFacts } from '../kit/event';
+
+export interface PrintSaid {
+  failure: PrintFailure | null;
+  release: PrintRelease | null;
+  places: PlatePlace[];
+  note: string;
+}
 
 export interface WearEvents {
   'print-logged': {
@@ -9,6 +16,8 @@ export interface WearEvents {
     release: PrintRelease | null;
     material: string;
   };
+  /** What was said of a print later on: what is new, beside what stood there. */
+  'print-described': { printId: string; held: boolean; was: PrintSaid; now: PrintSaid };
   'print-withdrawn': { printId: string; held: boolean; failure: PrintFailure | null };
   'prints-added': {
     count: number;
@@ -26,6 +35,7 @@ const print: EventFacts = { touches: ['Print', 'Surface'] };
 
 export const wearEvents = eventsOf<WearEvents>()({
   'print-logged': print,
+  'print-described': print,
   'print-withdrawn': print,
   'prints-added': print,
 });

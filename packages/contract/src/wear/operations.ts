@@ -6,6 +6,7 @@ export interface WearAnswers {
   prints: Page<Print>;
   print: Print;
   logPrint: Print;
+  describePrint: Print;
   addPrints: { added: number };
   withdrawPrint: Print;
   printLists: Page<PrintList>;
@@ -47,6 +48,17 @@ export const wearOperations = operations<typeof import('./records'), WearAnswers
     body: 'printWriteSchema',
     touches: ['Print', 'Surface', 'Book'],
     waits: { of: 'id' },
+  },
+  describePrint: {
+    method: 'put',
+    path: '/prints/:id/words',
+    access: 'technician',
+    summary: 'Say more of a print: how it failed, where on the plate, how it came off, a note',
+    answers: 'The print.',
+    body: 'printWordsSchema',
+    touches: ['Print', 'Book'],
+    waits: { of: 'id' },
+    refuses: [404, 409],
   },
   addPrints: {
     method: 'post',

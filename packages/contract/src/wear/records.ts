@@ -1,4 +1,5 @@
 import type { ColumnMatch, GuessedMatch, PrintColumn, PrintFailure, PrintRelease, Side } from '@even-bed/core';
+import { PLATE_PLACES, type PlatePlace } from '@even-bed/core/wear/platePlaces';
 import { FAILURES, RELEASES } from '@even-bed/core/wear/printWords';
 import { PRINT_COLUMNS } from '@even-bed/core/wear/readPrintLine';
 import Joi from 'joi';
@@ -20,6 +21,8 @@ export interface Print {
   held: boolean;
   failure: PrintFailure | null;
   release: PrintRelease | null;
+  /** Where on the plate it failed, seen from the machine's front. */
+  places: PlatePlace[];
   note: string;
   source: 'tap' | 'grid' | 'list' | 'machine';
   personName: string | null;
@@ -35,8 +38,20 @@ export interface PrintFacts {
   held: boolean;
   failure: PrintFailure | null;
   release: PrintRelease | null;
+  places?: PlatePlace[];
   note: string;
 }
+
+const failureKey = Joi.string()
+  .valid(...FAILURES, null)
+  .label('How it failed');
+const releaseKey = Joi.string()
+  .valid(...RELEASES, null)
+  .label('How it came off');
+const placesKey = Joi.array()
+  .items(Joi.string().valid(...PLATE_PLACES))
+  .unique()
+  .label('Where on the plate');
 
 const printKeys = {
   machineId: idField().required().label('Machine'),
@@ -45,14 +60,9 @@ const printKeys = {
   duration: Joi.number().integer().min(0).max(5e6).allow(null).default(null).label('Duration'),
   grams: Joi.number().min(0).max(1e6).allow(null).default(null).label('Grams'),
   held: Joi.boolean().required().label('Held'),
-  failure: Joi.string()
-    .valid(...FAILURES, null)
-    .default(null)
-    .label('How it failed'),
-  release: Joi.string()
-    .valid(...RELEASES, null)
-    .default(null)
-    .label('How it came off'),
+  failure: failureKey.default(null),
+  release: releaseKey.default(null),
+  places: placesKey.default([]),
   note: Joi.string().trim().max(200).allow('').default('').label('Note'),
 };
 
@@ -61,6 +71,22 @@ const printFacts = record<PrintFacts>(printKeys)
   .messages({ 'print.both': 'A print that held has not failed: leave out how it failed, or say that it failed.' });
 
 export const printWriteSchema = printFacts;
+
+/** What is said of a print later on: only what changes is sent, so that two devices don't take each other's words. */
+export interface PrintWords {
+  failure?: PrintFailure | null;
+  release?: PrintRelease | null;
+  places?: PlatePlace[];
+  note?: string;
+}
+export const printWordsSchema = record<PrintWords>({
+  failure: failureKey,
+  release: releaseKey,
+  places: placesKey,
+  note: Joi.string().trim().max(200).allow('').label('Note'),
+})
+  .min(1)
+  .messages({ 'object.min': 'Say what is to be added: how it failed, where, how it came off, or a note.' });
 
 export const printsWriteSchema = record<PrintsWrite>({
   prints: Joi.array()

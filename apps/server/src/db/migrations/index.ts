@@ -20,6 +20,7 @@ import * as jobsTogether from './20261127_18_jobs_together';
 import * as levelsByHand from './20261127_19_levels_by_hand';
 import * as shapes from './20261127_20_shapes';
 import * as notedPrints from './20261201_21_noted_prints';
+import * as printPlaces from './20261202_22_print_places';
 
 /** All migrations by name; the date in the name is their order. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -44,4 +45,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '20261127_19_levels_by_hand': levelsByHand,
   '20261127_20_shapes': shapes,
   '20261201_21_noted_prints': notedPrints,
+  '20261202_22_print_places': printPlaces,
 };

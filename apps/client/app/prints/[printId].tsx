@@ -1,0 +1,1 @@
+export { PrintPage as default } from '../../src/shell/PrintPage';
