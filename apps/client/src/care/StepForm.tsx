@@ -1,5 +1,12 @@
 import { CAUTIONS } from '@even-bed/core/care/cautions';
-import { DONE, PICTURE_PLACES, PICTURES, STOPPED, type PictureId } from '@even-bed/core/care/procedure';
+import {
+  DONE,
+  PICTURE_PLACES,
+  PICTURES,
+  STOPPED,
+  type PictureId,
+  type StepEffect,
+} from '@even-bed/core/care/procedure';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
@@ -289,7 +296,7 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
           {step.effects!.map((effect, i) => (
             <View key={i} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
               <View style={{ flex: 1 }}>
-                <Words size="small">{effectWords(effect as unknown as Record<string, unknown>)}</Words>
+                <Words size="small">{effectWords(effect)}</Words>
               </View>
               <ActionButton
                 label="Not any more"
@@ -311,7 +318,8 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
 
 const without = <T,>(items: readonly T[], index: number) => items.filter((_, i) => i !== index);
 
-const EFFECTS: Record<string, string> = {
+/** What each kind of effect writes down; a kind without words does not compile. */
+const EFFECTS: Record<StepEffect['kind'], string> = {
   'take-off': 'taken off the machine',
   mount: 'put on the machine',
   hold: 'on hold',
@@ -319,12 +327,24 @@ const EFFECTS: Record<string, string> = {
   release: 'its hold ends',
   work: 'work written down',
   inspect: 'what was seen',
+  thickness: 'its thickness, as measured',
+  'lay-layers': 'the plain layers of the stack are there',
+  'lift-layers': 'the plain layers under it went with it',
+  level: 'a level by hand',
+  key: 'the key of the platform’s screws',
+  zero: 'zero is set',
+  'home-moved': 'home was moved',
+  lapped: 'all rounds of lapping',
+  surveyed: 'what the lines of light said',
   book: 'in the book',
   materials: 'materials used',
 };
 
-const effectWords = ({ kind, part, text, used }: Record<string, unknown>) =>
-  [EFFECTS[String(kind)], part, text, Array.isArray(used) ? used.join(', ') : null]
-    .filter(Boolean)
-    .map(String)
-    .join(': ');
+interface Shown {
+  kind: StepEffect['kind'];
+  part?: string;
+  text?: string;
+  used?: readonly string[];
+}
+const effectWords = ({ kind, part, text, used }: Shown) =>
+  [EFFECTS[kind], part, text, used?.join(', ')].filter(Boolean).join(': ');

@@ -19,13 +19,17 @@ import { stackCautionWords } from '@even-bed/words/stack';
 import { toolSentence, topCureWords } from '@even-bed/words/tool';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { unlessRefused } from '../fit/attempt';
+import { FINDING_CHOICES } from '../fit/findingOf';
 import { toolName } from '../fit/toolNames';
+import { FINDING_NAMES } from '../fleet/findingNames';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { useBeginCheck } from '../level/useBeginCheck';
 import { useWorked } from '../fit/useWorked';
 import { handStrips } from '../level/handStrips';
 import { surveyNoise } from '@even-bed/core/level/lightSurvey';
 import { lightWords } from '@even-bed/words/shape';
+import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { length } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
@@ -44,11 +48,9 @@ interface Props {
 }
 
 /** What stands in the way of a sum, in words. */
-const GAPS: Record<JobSumGap, string> = {
+const GAPS: Record<Exclude<JobSumGap, 'finding-differs'>, string> = {
   reading: 'It is worked out as soon as what is asked here is typed.',
   'top-material': 'The probe senses metal, and what the new top is made of isn’t known here. Open the tool: it asks.',
-  'finding-differs':
-    'The machine’s page and its plan of the stack say different things of how it finds Z. Put one of them right first.',
   part: 'It would go by a surface that isn’t followed in this job.',
   size: 'Its size isn’t written down yet. Open the tool, or lay it on and look.',
   face: 'What its face is made of isn’t known here: try a corner first.',
@@ -84,7 +86,7 @@ export function StepSum({ step, machineId, jobId, setup, ahead, facts }: Props) 
   if (!ask) return null;
   return (
     <Section title={toolName(ask.tool).name.toUpperCase()} testID="step-sum">
-      <Answer ask={ask} step={step} setup={setup} ahead={ahead} facts={facts} />
+      <Answer ask={ask} step={step} setup={setup} ahead={ahead} facts={facts} machineId={machineId} />
       <View style={{ alignSelf: 'flex-start' }}>
         <ActionButton
           label="Open the tool"
@@ -187,15 +189,46 @@ function LevelButton({ machine, jobId, again }: { machine: MachineOverview; jobI
   );
 }
 
+/** The machine's page and the plan of its stack disagree: what each says, and the way to either. */
+function FindingDiffers({ machineId, facts }: { machineId: string; facts: JobFacts }) {
+  const router = useRouter();
+  const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
+  const planned = FINDING_CHOICES.find(({ value }) => value === facts.z?.finding.by)?.label ?? '';
+  return (
+    <View style={{ gap: 8 }} testID="finding-differs">
+      <Words bold>Two records disagree on how this machine finds Z.</Words>
+      <Words>{`Its page says: ${FINDING_NAMES[facts.finding].toLowerCase()}. Its last plan of a stack says: ${planned.toLowerCase()}.`}</Words>
+      <Words tone="steel">
+        Look at the machine, then change the one that is wrong. This step then works out the stack.
+      </Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <ActionButton
+          label={isLead ? 'Change the page' : 'See the page'}
+          onPress={() => router.push(isLead ? `/floor/${machineId}/edit` : `/floor/${machineId}`)}
+          testID="differs-page"
+        />
+        <ActionButton
+          label="Make a new plan"
+          onPress={() => router.push(`/tools/stack?machine=${machineId}`)}
+          testID="differs-plan"
+        />
+      </View>
+    </View>
+  );
+}
+
 function Answer({
   ask,
   step,
   setup,
   ahead,
   facts,
-}: { ask: JobAsk } & Omit<Props, 'machineId' | 'jobId' | 'facts'> & { facts: JobFacts }) {
+  machineId,
+}: { ask: JobAsk } & Omit<Props, 'jobId' | 'facts'> & { facts: JobFacts }) {
   if (ask.input === null)
-    return (
+    return ask.missing === 'finding-differs' ? (
+      <FindingDiffers machineId={machineId} facts={facts} />
+    ) : (
       <Words tone="steel" testID="sum-gap">
         {GAPS[ask.missing]}
       </Words>
@@ -256,11 +289,9 @@ function StackCautions({ input }: { input: ToolInputs['stack'] }) {
 /** A sum in one sentence, in the reader's units; null where what was typed can't be reckoned with. */
 export function sentenceOf(ask: JobAsk): string | null {
   if (ask.input === null || ask.tool === 'soak' || ask.tool === 'together') return null;
-  try {
-    return toolSentence(ask.tool, toolAnswer(ask.tool, ask.input as never) as never, currentManner());
-  } catch {
-    return null;
-  }
+  return unlessRefused(() =>
+    toolSentence(ask.tool, toolAnswer(ask.tool, ask.input as never) as never, currentManner()),
+  );
 }
 
 function TogetherAnswer({

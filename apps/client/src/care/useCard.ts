@@ -23,6 +23,7 @@ import {
   type RunState,
 } from '@even-bed/core/care/runProcedure';
 import { useEffect, useMemo, useState } from 'react';
+import { unlessRefused } from '../fit/attempt';
 import { deviceStore } from '../offline/deviceStore';
 import { numberIn } from '../ui/numberIn';
 import { rightNow } from '../ui/useNow';
@@ -96,7 +97,7 @@ export function useCard(
     return known === null ? '' : String(known);
   };
   const recalled = (known: NonNullable<ProcedureReading['known']>) =>
-    safely(() => knownReading(known, setup, state, facts!));
+    unlessRefused(() => knownReading(known, setup, state, facts!));
   const values = (step: ProcedureStep): Record<string, number> =>
     Object.fromEntries(
       (step.readings ?? []).flatMap((reading) => {
@@ -126,13 +127,13 @@ export function useCard(
     facts === null
       ? []
       : near.flatMap((step) => {
-          const answer = safely(() => answerBySum(setup, ahead, step, facts));
+          const answer = unlessRefused(() => answerBySum(setup, ahead, step, facts));
           return answer === null ? [] : [[step.id, answer]];
         }),
   );
   const card = cardOf(setup, state, manner, known);
   const asking = askOf(card, known);
-  const verdict = asking && facts ? safely(() => verdictOf(setup, ahead, card.steps.at(-1)!, facts)) : null;
+  const verdict = asking && facts ? unlessRefused(() => verdictOf(setup, ahead, card.steps.at(-1)!, facts)) : null;
   const goesBySum = asking?.answers.some(({ when }) => when !== undefined) ?? false;
   const unread = card.steps.some((step) => Object.keys(missingIn(step, readingsIn(step, values(step)))).length > 0);
   // What a sum will say is not asked of somebody who has not typed what it needs.
@@ -206,12 +207,3 @@ const CHANGED_BY_HAND: readonly ProcedureStep['sum'][] = ['lap', 'tugs', 'pieces
 /** Whether a step that comes back is read anew: after another round, or where the reading itself led away from it. */
 const lookedAtAnew = ({ sum, branches = [] }: ProcedureStep, { id }: ProcedureReading): boolean =>
   CHANGED_BY_HAND.includes(sum) || branches.some(({ reading }) => reading === id);
-
-/** What a sum says, or null where what is typed is nothing to reckon with. */
-function safely<T>(work: () => T): T | null {
-  try {
-    return work();
-  } catch {
-    return null;
-  }
-}

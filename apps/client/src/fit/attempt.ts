@@ -1,3 +1,4 @@
+import { DegenerateInput } from '@even-bed/core/level/errors';
 import { faultWords } from '@even-bed/words/fault';
 import { currentManner } from '../ui/manner';
 
@@ -11,6 +12,16 @@ export function attempt<I, R>(input: I | null | undefined, work: (input: I) => R
     return { answer: work(input), failure: null };
   } catch (error) {
     if (error instanceof RangeError) return { answer: null, failure: faultWords(error.message, currentManner()) };
+    throw error;
+  }
+}
+
+/** A sum's answer, or null where it refuses what it was given; anything else that is thrown is a fault of ours and goes on. */
+export function unlessRefused<R>(work: () => R): R | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError || error instanceof DegenerateInput) return null;
     throw error;
   }
 }
