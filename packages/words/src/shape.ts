@@ -152,6 +152,25 @@ export function shimWords(
   }
 }
 
+/** Why strips are not the way, and what is looked at instead. @param tape of one layer, mm */
+export function noStripsWords(
+  { why, before }: Pick<ShimPlan, 'why' | 'before'>,
+  tape: { thickness: number },
+  reader: Reader,
+): string {
+  const { length, size } = figuresFor(reader);
+  switch (why) {
+    case 'bump':
+      return 'One place stands up while the rest is even. That is a crumb or a lump under the sheet far more often than the plate.';
+    case 'region':
+      return 'One area stands up. Something touches from below, or a screw is forced: free it before anything is laid.';
+    case 'coarse':
+      return `One layer of ${size(tape.thickness, 3)} is more than three quarters of the ${length(before)}. Measure thinner tape, or take another way.`;
+    default:
+      return `No arrangement of strips takes off a quarter of the ${length(before)}: up to the layers that are allowed here it is too deep, or too uneven. More layers may help; so may another way.`;
+  }
+}
+
 export const CURE_NAMES: Record<CureId, string> = {
   mount: 'Use it as it is',
   'under-bed': 'Look under the bed',

@@ -22,6 +22,7 @@ import { currentManner } from '../ui/manner';
 import { PadPlan } from '../ui/PadPlan';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
+import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal, type SignalKind } from '../ui/Signal';
 import { useNow } from '../ui/useNow';
@@ -79,7 +80,12 @@ export function LayerScreen() {
               onChange={(id) => change({ ...BEGUN, machineId: id })}
               testID="layer-machine"
             />
-            {bench.machineId === null ? null : source ? (
+            {bench.machineId === null ? (
+              <Words tone="steel" testID="layer-gives">
+                Says whether the machine follows its map: nine pads are printed, measured with calipers, and held
+                against the map. Choose the machine; its map and a caliper are all that is needed.
+              </Words>
+            ) : source ? (
               <Pick
                 label="The map that it printed by"
                 options={maps.map(({ id, label }) => ({ value: id, label }))}
@@ -88,9 +94,12 @@ export function LayerScreen() {
                 testID="layer-source"
               />
             ) : (
-              <Words tone="steel" testID="no-source">
-                This machine has no map yet: read one in a level check first.
-              </Words>
+              <View testID="no-source">
+                <Words>This machine has no map yet: begin a level check on its page and read one in.</Words>
+                <Row href={`/floor/${bench.machineId}`}>
+                  <Words bold>{`To ${machine?.name ?? 'the machine'}`}</Words>
+                </Row>
+              </View>
             )}
           </View>
           {machine && source ? (

@@ -23,6 +23,7 @@ import { planOf, touchesOf } from './planOf';
 import { useChosen, useShapeOptions, type ShapeSource } from './shapeSources';
 import { useNamedSubject, useShapeSubject, type ShapeSubject } from './shapeSubject';
 import { useBench } from './useBench';
+import { WaysToHeights } from './WaysToHeights';
 
 interface Bench {
   machineId: string | null;
@@ -88,9 +89,11 @@ export function ShapeScreen() {
                 testID="shape-source"
               />
             ) : (
-              <Words tone="steel" testID="no-source">
-                No heights yet: read a map in a level check, look along it by light, or paste them here.
-              </Words>
+              <WaysToHeights
+                subject={subject}
+                gives="Names the shape of a plate and how far it is from flat, and says what each cure would leave."
+                pasteHere={bench.machineId === null}
+              />
             )}
             {bench.machineId === null ? (
               <PastedHeights

@@ -4,7 +4,7 @@ import { readLength } from '@even-bed/core/fleet/readLength';
 import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import { linesOver, surveyLines, type SurveyLineId } from '@even-bed/core/level/lightSurvey';
 import { placeOf } from '@even-bed/core/level/planShims';
-import { LINE_NAMES, shimWords, stripWords } from '@even-bed/words/shape';
+import { LINE_NAMES, noStripsWords, shimWords, stripWords } from '@even-bed/words/shape';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { useWorked } from '../fit/useWorked';
@@ -30,7 +30,9 @@ import { withoutLines, type LightBench } from './lightBench';
 import { handedName, type HandedHeights } from './handStrips';
 import { useChosen, useShapeOptions, type ShapeOption } from './shapeSources';
 import { useKeepShape, useNamedSubject, useShapeSubject, type ShapeSubject } from './shapeSubject';
+import { ShapeCures } from './ShapeCures';
 import { useBench } from './useBench';
+import { WaysToHeights } from './WaysToHeights';
 
 interface Bench {
   source: string | null;
@@ -72,6 +74,7 @@ export function StripsScreen() {
   const known = useShapeOptions(named, now);
   const options = [...(handed.map.length > 0 ? [handedOption(handed)] : []), ...known.options];
   const source = useChosen(options, bench.source);
+  const router = useRouter();
   const { units } = currentManner();
   const [reading, pieces, width] = [
     readLength(bench.thickness, units),
@@ -124,9 +127,24 @@ export function StripsScreen() {
           left={
             <View style={{ gap: 12 }}>
               {options.length === 0 ? (
-                <Words tone="steel" testID="no-source">
-                  No heights to plan by yet: look along it by light, or read a map of the bare plate.
-                </Words>
+                <>
+                  {named.surfaceId === null ? (
+                    <Pick
+                      label="Machine"
+                      options={[
+                        { value: '', label: 'None' },
+                        ...subject.machines.map(({ id, name }) => ({ value: id, label: name })),
+                      ]}
+                      value={named.machineId ?? ''}
+                      onChange={(id) => router.setParams({ machine: id === '' ? undefined : id })}
+                      testID="strips-machine"
+                    />
+                  ) : null}
+                  <WaysToHeights
+                    subject={subject}
+                    gives="Plans which strips of tape lie where, in how many layers, and what they leave of the dip."
+                  />
+                </>
               ) : (
                 <Pick
                   label="By which heights"
@@ -215,6 +233,7 @@ export function StripsScreen() {
                 plate={plate ?? plateAround(input.map)}
                 bench={bench}
                 subject={subject}
+                noise={source?.noise ?? null}
                 byLight={byLight}
                 onChange={change}
               />
@@ -248,11 +267,12 @@ interface PlannedProps {
   plate: { width: number; depth: number };
   bench: Bench;
   subject: ShapeSubject;
+  noise: number | null;
   byLight: boolean;
   onChange: (next: Bench) => void;
 }
 
-function Planned({ answer, asked: { map, tape }, plate, bench, subject, byLight, onChange }: PlannedProps) {
+function Planned({ answer, asked: { map, tape }, plate, bench, subject, noise, byLight, onChange }: PlannedProps) {
   const { plan, before, after } = answer;
   const { machineId, query } = subject;
   const keep = useKeepShape(subject);
@@ -286,6 +306,19 @@ function Planned({ answer, asked: { map, tape }, plate, bench, subject, byLight,
           </Words>
         </View>
       </View>
+      {plan.verdict === 'no' ? (
+        <>
+          <Words>{noStripsWords(plan, tape, manner)}</Words>
+          <ShapeCures
+            map={map}
+            noise={noise}
+            machineId={machineId}
+            surfaceId={subject.surfaceId}
+            plate={plate}
+            from={byLight ? 'light' : 'map'}
+          />
+        </>
+      ) : null}
       {plan.strips.length > 0 ? (
         <>
           <Words size="small" tone="steel">

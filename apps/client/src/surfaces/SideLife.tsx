@@ -2,10 +2,12 @@ import type { Surface } from '@even-bed/contract';
 import type { Side } from '@even-bed/core';
 import { View } from 'react-native';
 import { useBookPagesInfiniteQuery } from '../book/bookApi';
+import { shortDate } from '../ui/formatTime';
 import { LifeStrip, type Notch } from '../ui/LifeStrip';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
 import { Words } from '../ui/Words';
+import { seenLast } from './seenLast';
 import { lifeOfSide, lifeWords, sideWords } from './surfaceWords';
 
 const MARKS = { wiped: 'w', washed: 'W', scrubbed: 's', renewed: 'R', repaired: 'r', other: 'o' } as const;
@@ -14,14 +16,28 @@ const MARKS = { wiped: 'w', washed: 'W', scrubbed: 's', renewed: 'R', repaired: 
 export function SideLife({ surface, now }: { surface: Surface; now: number }) {
   const { data } = useBookPagesInfiniteQuery({ surfaceId: surface.id, kind: 'surface-work-done' });
   const { data: flips } = useBookPagesInfiniteQuery({ surfaceId: surface.id, kind: 'surface-turned' });
+  const { data: looks } = useBookPagesInfiniteQuery({ surfaceId: surface.id, kind: 'inspected' });
   const sides: Side[] = surface.kind.sides.length < 2 ? ['A'] : ['A', 'B'];
   const since = surface.renewedAt ?? surface.boughtAt ?? surface.createdAt;
   const done = [
     ...(data?.pages.flatMap(({ items }) => items) ?? []),
     ...(flips?.pages.flatMap(({ items }) => items) ?? []),
   ];
+  const works = done.flatMap(({ kind, at }) => (kind === 'surface-work-done' ? [at] : []));
+  const seen = seenLast(looks?.pages.flatMap(({ items }) => items) ?? [], works, since);
+  const { awaiting } = surface.state;
+  // What hands and eyes found counts for more than what the count of prints would allow.
+  const against = awaiting ? `waits for ${awaiting}` : seen ? `${seen.words}, seen ${shortDate(seen.at, now)}` : null;
   return (
     <Section title="LIFE" testID="life">
+      {against ? (
+        <View testID="life-against">
+          <Signal kind={!awaiting && seen?.weight === 'stop' ? 'stop' : 'due'} word={against} />
+          <Words size="small" tone="steel">
+            What follows goes by the count of prints alone.
+          </Words>
+        </View>
+      ) : null}
       {sides.map((side) => {
         const life = lifeOfSide(surface, side, now);
         const { prints, grams } = surface.use[side];
@@ -48,7 +64,11 @@ export function SideLife({ surface, now }: { surface: Surface; now: number }) {
               }}
             >
               <Words bold>{sideWords(side, surface.kind)}</Words>
-              {life ? (
+              {life && against !== null && life.state === 'ready' ? (
+                <Words size="small" tone="steel">
+                  {lifeWords(life)}
+                </Words>
+              ) : life ? (
                 <Signal
                   kind={life.state === 'ready' ? 'ready' : life.state === 'due' ? 'due' : 'stop'}
                   word={lifeWords(life)}

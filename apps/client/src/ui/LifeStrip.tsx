@@ -36,7 +36,7 @@ export function LifeStrip({ used, expected, spread, notches = [], label, small }
   return (
     <View role="img" aria-label={label}>
       {small || notches.length === 0 ? null : (
-        <Figures at={notches.map(({ at, mark }) => ({ share: x(at) / WIDTH, text: mark }))} />
+        <Figures at={joinedMarks(notches.map(({ at, mark }) => ({ share: x(at) / WIDTH, text: mark })))} />
       )}
       <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
         <Defs>
@@ -62,6 +62,22 @@ export function LifeStrip({ used, expected, spread, notches = [], label, small }
       )}
     </View>
   );
+}
+
+/** Letters that would stand closer than this share of the strip are told as one figure. */
+const CLOSE = 0.06;
+
+/** Marks of notches that lie beside each other, as one figure in their middle: each letter once, in order. */
+export function joinedMarks(marks: readonly { share: number; text: string }[]): { share: number; text: string }[] {
+  const groups: { shares: number[]; text: string }[] = [];
+  for (const { share, text } of [...marks].sort((p, q) => p.share - q.share)) {
+    const group = groups.at(-1);
+    if (group && share - group.shares.at(-1)! < CLOSE) {
+      group.shares.push(share);
+      if (!group.text.includes(text)) group.text += text;
+    } else groups.push({ shares: [share], text });
+  }
+  return groups.map(({ shares, text }) => ({ share: (shares[0]! + shares.at(-1)!) / 2, text }));
 }
 
 /** Words at their places along the strip, the first one from its very end on. */
