@@ -28,6 +28,73 @@ test('a dialog is entered by Tab, kept within by Tab, and left by Escape with th
   expect(await focused()).toBe('show-keys');
 });
 
+test('Back closes what lies over the page, the topmost first, and then leaves the page', async () => {
+  const page = await shop.page(PHONE);
+  const stint = await shop.machineId('Stint');
+  await page.goto('/floor');
+  await page.goto(`/tools/stack?machine=${stint}`);
+  const save = page.getByTestId('save-plan');
+  await save.click();
+  await page.getByRole('dialog').waitFor();
+  await page.goBack();
+  await eventually(async () => expect(await page.getByRole('dialog').count()).toBe(0));
+  expect(new URL(page.url()).pathname).toBe('/tools/stack');
+  // Escape does the same, also while something is typed; so does the cross; neither leaves a trace in the way back.
+  await save.click();
+  await page.getByRole('dialog').getByRole('textbox').first().fill('A winter');
+  await page.keyboard.press('Escape');
+  await eventually(async () => expect(await page.getByRole('dialog').count()).toBe(0));
+  await save.click();
+  await page.getByTestId('dialog-close').click();
+  await eventually(async () => expect(await page.getByRole('dialog').count()).toBe(0));
+  await page.waitForFunction(() => history.state?.evenBedOver !== true);
+  await page.goBack();
+  await page.getByTestId('floor').waitFor();
+});
+
+test('Back closes a list that is open; choosing from it leaves no trace in the way back', async () => {
+  const page = await shop.page(PHONE);
+  await page.goto('/floor');
+  await page.goto('/tools/layer');
+  const pick = page.getByTestId('layer-machine');
+  const dunlin = await shop.machineId('Dunlin');
+  await pick.click();
+  await page.getByTestId(`layer-machine-${dunlin}`).waitFor();
+  await page.goBack();
+  await eventually(async () => expect(await pick.getAttribute('aria-expanded')).toBe('false'));
+  expect(new URL(page.url()).pathname).toBe('/tools/layer');
+  await pick.click();
+  await page.getByTestId(`layer-machine-${dunlin}`).click();
+  await page.waitForFunction(() => history.state?.evenBedOver !== true);
+  await page.goBack();
+  await page.getByTestId('floor').waitFor();
+});
+
+test('whoever comes back to a list finds its search, its filter and the place where they were', async () => {
+  const page = await shop.page(PHONE);
+  await page.goto('/floor');
+  await page.getByTestId('floor').waitFor();
+  const woodcock = page.getByTestId('machine-Woodcock');
+  await woodcock.waitFor();
+  await woodcock.scrollIntoViewIfNeeded();
+  // The page hears of the scroll in the frames that follow.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  const before = (await woodcock.boundingBox())!.y;
+  await woodcock.click();
+  await page.getByTestId('machine').waitFor();
+  await page.goBack();
+  await eventually(async () => expect(Math.abs((await woodcock.boundingBox())!.y - before)).toBeLessThan(40));
+  await page.getByTestId('room-rack').click();
+  await page.getByTestId('rack-search').fill('S-01');
+  const sheet = page.getByTestId('surface-S-014');
+  await sheet.click();
+  await page.getByTestId('surface').waitFor();
+  await page.getByTestId('room-rack').click();
+  await page.getByTestId('rack').waitFor();
+  expect(await page.getByTestId('rack-search').inputValue()).toBe('S-01');
+  await sheet.waitFor();
+});
+
 test('single letters act no more once they are switched off, here and after a reload', async () => {
   const page = await shop.page(WIDE);
   await page.goto('/bench');

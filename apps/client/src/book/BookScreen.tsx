@@ -19,6 +19,7 @@ import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
 import { PaneContext, SPACE } from '../ui/theme';
 import { useFirstFew } from '../ui/useFirstFew';
+import { useKept } from '../ui/useKept';
 import { Words } from '../ui/Words';
 import { useBookPagesInfiniteQuery } from './bookApi';
 import { CheckTheBook } from './CheckTheBook';
@@ -33,10 +34,11 @@ export function BookScreen({ selectedId }: { selectedId: string | null }) {
   const router = useRouter();
   const beside = useContext(PaneContext);
   const address = useGlobalSearchParams<Params>();
+  const asked = Object.values(address).some((value) => value !== undefined && value !== '');
   // Kept here beside the address: another line's page has an address of its own, and the list stays as it is.
-  const [params, setParams] = useState<Params>(address);
+  const [params, setParams] = useKept<Params>('book filter', {}, asked ? address : null);
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
-  const [search, setSearch] = useState(params.search ?? '');
+  const [search, setSearch] = useKept('book search', params.search ?? '', asked ? (address.search ?? '') : null);
   const [from, setFrom] = useState(params.from ?? '');
   const [to, setTo] = useState(params.to ?? '');
   const kind = KINDS.find((known) => known === params.kind) ?? null;
@@ -72,6 +74,7 @@ export function BookScreen({ selectedId }: { selectedId: string | null }) {
     <Page
       title="Book"
       testID="book"
+      place="book"
       tools={isLead ? <CheckTheBook /> : undefined}
       onEnd={() => {
         if (hasNextPage && !isFetching) void fetchNextPage();

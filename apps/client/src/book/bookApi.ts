@@ -3,4 +3,5 @@ import { endpointsOf } from '../api/endpoints';
 
 export const bookApi = endpointsOf(bookOperations);
 
-export const { useBookQuery, useBookPagesInfiniteQuery, useEntryQuery, useCorrectMutation, useLazyCheckBookQuery } = bookApi;
+export const { useBookQuery, useBookPagesInfiniteQuery, useEntryQuery, useCorrectMutation, useLazyCheckBookQuery } =
+  bookApi;

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
@@ -9,6 +9,7 @@ import { Failed, Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { SearchField } from '../ui/SearchField';
 import { useHasTwoColumns, useIsWide } from '../ui/theme';
+import { useKept } from '../ui/useKept';
 import { useFirstFew } from '../ui/useFirstFew';
 import { Words } from '../ui/Words';
 import { useMachinesQuery } from '../fleet/fleetApi';
@@ -21,7 +22,7 @@ export function FloorScreen() {
   const router = useRouter();
   const wide = useIsWide();
   const two = useHasTwoColumns();
-  const [search, setSearch] = useState('');
+  const [search, setSearch] = useKept('floor search', '');
   const { data: machines, error, refetch } = useMachinesQuery();
   const failure = errorOf(error);
   const shown = useMemo(() => machines?.filter((machine) => matchesSearch(machine, search)) ?? [], [machines, search]);
@@ -34,7 +35,7 @@ export function FloorScreen() {
     </View>
   ) : undefined;
   return (
-    <Page title="Floor" testID="floor" tools={wide ? add : undefined}>
+    <Page title="Floor" testID="floor" place="floor" tools={wide ? add : undefined}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
       {!machines && !failure ? <Loading what="the machines" /> : null}
       {machines && machines.length > 0 ? (

@@ -1,3 +1,4 @@
+import { forgetKept as forgetViews } from '../ui/useKept';
 import type { Operation } from '@even-bed/contract';
 import { combineSlices, configureStore, type Reducer, type UnknownAction } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
@@ -216,6 +217,7 @@ async function openArea<T>({ kept: { kind, of, loaded } }: Area<T>, records: Map
 
 /** Takes what was kept of the server's answers from the device: the next person may see other things. */
 function forgetKept(): void {
+  forgetViews();
   if (typeof caches === 'undefined') return;
   // As the service worker names it.
   void caches.delete('records').catch(() => false);

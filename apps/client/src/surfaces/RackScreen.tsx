@@ -17,6 +17,7 @@ import { SearchField } from '../ui/SearchField';
 import { useHasTwoColumns } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { useFirstFew } from '../ui/useFirstFew';
+import { useKept } from '../ui/useKept';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { RackRow } from './RackRow';
@@ -46,8 +47,9 @@ export function RackScreen({ selectedId }: ListProps) {
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const address = useGlobalSearchParams<Filter>();
   // Kept here beside the address: another surface's page has an address of its own, and the list stays as it is.
-  const [params, setParams] = useState<Filter>(address);
-  const [search, setSearch] = useState(params.search ?? '');
+  const asked = Object.values(address).some((value) => value !== undefined && value !== '');
+  const [params, setParams] = useKept<Filter>('rack filter', {}, asked ? address : null);
+  const [search, setSearch] = useKept('rack search', '', asked ? (address.search ?? '') : null);
   const [chosen, setChosen] = useState<ReadonlyMap<string, Surface> | null>(null);
   const [moving, setMoving] = useState(false);
   const query = useDeferredValue(search);
@@ -82,6 +84,7 @@ export function RackScreen({ selectedId }: ListProps) {
     <Page
       title="Rack"
       testID="rack"
+      place="rack"
       tools={
         <>
           {mayDo ? (

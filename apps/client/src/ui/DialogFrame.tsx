@@ -1,8 +1,9 @@
 import { useEffect, useRef, type ReactNode } from 'react';
-import { View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
-import { RADIUS, SPACE, usePalette } from './theme';
-import { useKeys } from './useKeys';
+import { Icon } from './Icon';
+import { RADIUS, SPACE, TOUCH, usePalette } from './theme';
+import { useOver } from './useOver';
 import { Words } from './Words';
 
 interface Props {
@@ -16,10 +17,10 @@ interface Props {
 /** What Tab stops at. */
 const STOPS = 'a[href], button, input, textarea, select, [role="button"], [role="radio"], [tabindex="0"]';
 
-/** A sheet over the page, with a title; Escape and a tap beside it close it. */
+/** A sheet over the page, with a title; Escape, Back, its cross and a tap beside it close it. */
 export function DialogFrame({ open, title, onClose, children, testID }: Props) {
   const palette = usePalette();
-  useKeys(open ? { Escape: onClose } : {});
+  useOver(open, onClose);
   // Taken away whole: a sheet that is still fading out swallows the first tap when it is opened again.
   if (!open) return null;
   return (
@@ -36,7 +37,7 @@ export function DialogFrame({ open, title, onClose, children, testID }: Props) {
         }}
       >
         <View>
-          <Sheet title={title} testID={testID}>
+          <Sheet title={title} onClose={onClose} testID={testID}>
             {children}
           </Sheet>
         </View>
@@ -46,7 +47,7 @@ export function DialogFrame({ open, title, onClose, children, testID }: Props) {
 }
 
 /** What the sheet holds. It takes the focus when it comes, keeps Tab within, and gives the focus back when it goes. */
-function Sheet({ title, testID, children }: Pick<Props, 'title' | 'testID' | 'children'>) {
+function Sheet({ title, onClose, testID, children }: Pick<Props, 'title' | 'onClose' | 'testID' | 'children'>) {
   const sheet = useRef<View>(null);
   useEffect(() => {
     if (typeof document === 'undefined') return undefined;
@@ -72,9 +73,29 @@ function Sheet({ title, testID, children }: Pick<Props, 'title' | 'testID' | 'ch
       style={{ padding: SPACE.l, paddingTop: 0, gap: SPACE.m }}
       testID={testID}
     >
-      <Words size="lead" bold heading={2}>
-        {title}
-      </Words>
+      <View style={{ flexDirection: 'row', alignItems: 'flex-start', justifyContent: 'space-between', gap: 8 }}>
+        <View style={{ flex: 1 }}>
+          <Words size="lead" bold heading={2}>
+            {title}
+          </Words>
+        </View>
+        <Pressable
+          role="button"
+          aria-label="Close"
+          onPress={onClose}
+          testID="dialog-close"
+          style={{
+            width: TOUCH,
+            height: TOUCH,
+            marginTop: -12,
+            marginRight: -12,
+            alignItems: 'center',
+            justifyContent: 'center',
+          }}
+        >
+          <Icon name="close" />
+        </Pressable>
+      </View>
       {children}
     </View>
   );

@@ -1,9 +1,10 @@
 import { Link, type Href } from 'expo-router';
-import { useEffect, type ReactNode } from 'react';
-import { Pressable, ScrollView, View } from 'react-native';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { Pressable, ScrollView, View, type LayoutChangeEvent } from 'react-native';
 import { Icon } from './Icon';
 import { RuleLine } from './RuleLine';
 import { SPACE, TOUCH, useIsWide, useOnItsSide, usePalette } from './theme';
+import { keepPlace, placeKept } from './useKept';
 import { Words } from './Words';
 
 export interface Crumb {
@@ -22,6 +23,8 @@ interface Props {
   /** Buttons in the thumb's reach at the bottom of a phone; beside the title on a wide screen. */
   actions?: ReactNode;
   children: ReactNode;
+  /** By which the place in a long list is found again when somebody comes back to it. */
+  place?: string;
   /** Told when the end of the page comes into reach. */
   onEnd?: () => void;
   testID?: string;
@@ -37,22 +40,55 @@ function usePageTitle(title: string): void {
 /** From so many pixels before the end on, more is fetched. */
 const END_REACH = 600;
 
+/** Goes back to where somebody was in the page as soon as there is so much of it, unless they have moved meanwhile. */
+function usePlace(place: string | undefined) {
+  const ref = useRef<ScrollView>(null);
+  const wanted = useRef(place === undefined ? 0 : placeKept(place));
+  const height = useRef(0);
+  const settle = () => (wanted.current = 0);
+  // The last word of a scroll may come once the page has gone, and would say that it is at its top.
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => void (here.current = false);
+  }, []);
+  return {
+    props: {
+      ref,
+      onTouchStart: settle,
+      onWheel: settle,
+      onLayout: ({ nativeEvent: { layout } }: LayoutChangeEvent) => (height.current = layout.height),
+      onContentSizeChange: (_width: number, content: number) => {
+        if (wanted.current === 0) return;
+        ref.current?.scrollTo({ y: wanted.current, animated: false });
+        if (content - height.current >= wanted.current) settle();
+      },
+    },
+    moved: (y: number) => {
+      if (place !== undefined && here.current && wanted.current === 0) keepPlace(place, y);
+    },
+  };
+}
+
 /** The frame of every page: the way back, a title over the steel rule, the content, the actions. */
-export function Page({ title, crumbs = [], state, tools, actions, children, onEnd, testID }: Props) {
+export function Page({ title, crumbs = [], state, tools, actions, children, place, onEnd, testID }: Props) {
   const palette = usePalette();
   const wide = useIsWide();
   const onItsSide = useOnItsSide();
   usePageTitle(title);
   const stateOnTop = crumbs.length > 0 && !(wide && tools);
   const inset = wide ? 28 : SPACE.m;
+  const scroll = usePlace(place);
   return (
     <View
       style={{ flex: 1, flexDirection: onItsSide ? 'row' : 'column', backgroundColor: palette.paper }}
       testID={testID}
     >
       <ScrollView
+        {...scroll.props}
         scrollEventThrottle={100}
         onScroll={({ nativeEvent: { contentOffset, contentSize, layoutMeasurement } }) => {
+          scroll.moved(contentOffset.y);
           if (contentOffset.y + layoutMeasurement.height > contentSize.height - END_REACH) onEnd?.();
         }}
         contentContainerStyle={{ padding: inset, paddingTop: wide ? 20 : 12, gap: SPACE.m, paddingBottom: SPACE.xl }}

@@ -4,6 +4,7 @@ import { Menu } from 'react-native-paper';
 import { Icon } from './Icon';
 import { FAMILY, RADIUS, TOUCH, TYPE, usePalette } from './theme';
 import { withType } from './typeScale';
+import { useOver } from './useOver';
 import { Words } from './Words';
 
 interface Props {
@@ -28,6 +29,8 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
     setEverOpen(true);
     setOpen(true);
   };
+  const close = () => setOpen(false);
+  useOver(open, close);
   const taken = options.find((option) => option.value === value)?.label ?? placeholder;
   const anchor = (
     <Pressable
@@ -64,7 +67,7 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
       {everOpen ? (
         <Menu
           visible={open}
-          onDismiss={() => setOpen(false)}
+          onDismiss={close}
           anchorPosition="bottom"
           contentStyle={{
             backgroundColor: palette.raised,
@@ -80,7 +83,7 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
                 key={option.value}
                 title={option.label}
                 onPress={() => {
-                  setOpen(false);
+                  close();
                   onChange(option.value);
                 }}
                 titleStyle={{

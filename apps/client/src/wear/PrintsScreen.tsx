@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue } from 'react';
 import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppSelector } from '../state/store';
@@ -11,6 +11,7 @@ import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
 import { Section } from '../ui/Section';
+import { useKept } from '../ui/useKept';
 import { Words } from '../ui/Words';
 import { PrintLine } from './PrintLines';
 import { usePrintListsQuery, usePrintsPagesInfiniteQuery } from './wearApi';
@@ -19,8 +20,8 @@ import { usePrintListsQuery, usePrintsPagesInfiniteQuery } from './wearApi';
 export function PrintsScreen() {
   const router = useRouter();
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
-  const [search, setSearch] = useState('');
-  const [held, setHeld] = useState<'all' | 'true' | 'false'>('all');
+  const [search, setSearch] = useKept('prints search', '');
+  const [held, setHeld] = useKept<'all' | 'true' | 'false'>('prints held', 'all');
   const query = useDeferredValue(search);
   const { data, error, isFetching, hasNextPage, fetchNextPage, refetch } = usePrintsPagesInfiniteQuery({
     search: query,
@@ -34,6 +35,7 @@ export function PrintsScreen() {
     <Page
       title="Prints"
       testID="prints-page"
+      place="prints"
       crumbs={[{ label: 'Bench', href: '/bench' }]}
       tools={
         mayDo ? (
