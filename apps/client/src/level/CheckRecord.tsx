@@ -1,4 +1,5 @@
-import type { LevelCheck, LevelRound } from '@even-bed/contract';
+import type { LevelCheck, LevelRound, MadeTurn } from '@even-bed/contract';
+import { feltHistory } from '@even-bed/core/level/feltText';
 import { turnsAsSeen } from '@even-bed/core/level/seenFrom';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -44,6 +45,8 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
   const round = roundList.find(({ id }) => id === shown) ?? roundList.at(-1);
   const state = useReckoning({ now: round ? { raw: round.raw, reading: round.reading } : null, setup });
   const reckoning = state.kind === 'done' ? state.reckoning : null;
+  // By feel, screws are turned between the touches: what was turned is part of the reading itself.
+  const turned = round ? turnedIn(round) : [];
   const within = check.after !== null && check.after <= check.aim;
   const nameOf = (id: string) => machine?.adjusters.find((adjuster) => adjuster.id === id)?.name ?? id;
   const takeOver = () => {
@@ -58,10 +61,10 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
         contours={reckoning.contours}
         aim={setup.aim}
         adjusters={setup.adjusters.map(({ id, x, y, motor }) => {
-          const made = round.made.find(({ adjusterId }) => adjusterId === id);
+          const made = turned.find(({ adjusterId }) => adjusterId === id);
           // Where nothing was turned there is nothing to show on a dial.
-          const turned = motor ? (made?.turns ?? 0) : turnsAsSeen(made?.turns ?? 0, setup.seenFrom);
-          const turns = round.made.length === 0 ? undefined : turned;
+          const seen = motor ? (made?.turns ?? 0) : turnsAsSeen(made?.turns ?? 0, setup.seenFrom);
+          const turns = turned.length === 0 ? undefined : seen;
           return { id, x, y, turns, motor: motor === true };
         })}
         maxHeight={wide ? 460 : 380}
@@ -141,10 +144,10 @@ export function CheckRecord({ check }: { check: LevelCheck }) {
           {round ? (
             <Section title={`READING ${round.seq}, ${SOURCES[round.source].toUpperCase()}`}>
               <Words size="small" tone="steel">{`${dayAndTime(round.takenAt)}, ${round.points} places`}</Words>
-              {round.made.length === 0 ? (
-                <Words>Nothing was turned after it.</Words>
+              {turned.length === 0 ? (
+                <Words>{round.source === 'felt' ? 'No screw was turned.' : 'Nothing was turned after it.'}</Words>
               ) : (
-                round.made
+                turned
                   .filter(({ turns }) => turns !== 0)
                   .map(({ adjusterId, turns }) => (
                     <Words
@@ -196,4 +199,13 @@ function draftOf(check: LevelCheck, machine: Parameters<typeof newEntry>[0], per
       ...check.roundList.filter(({ madeAt }) => madeAt !== null).map(({ id }) => partKeys.turns(id)),
     ],
   };
+}
+
+/** What was turned in a round, turns of each adjuster: after it was read, or between the touches of one that was felt. */
+function turnedIn({ source, raw, made }: LevelRound): MadeTurn[] {
+  const history = source === 'felt' ? (feltHistory(raw)?.history ?? []) : [];
+  const sums = new Map(made.map(({ adjusterId, turns }) => [adjusterId, turns]));
+  for (const event of history)
+    if (event.do === 'turn') sums.set(event.adjuster, (sums.get(event.adjuster) ?? 0) + event.turns);
+  return [...sums].map(([adjusterId, turns]) => ({ adjusterId, turns }));
 }

@@ -29,6 +29,7 @@ import {
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
+import { BeginAgain } from '../ui/BeginAgain';
 import { Choice } from '../ui/Choice';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FeelPlan, type FeltPlace } from '../ui/FeelPlan';
@@ -298,6 +299,12 @@ function Feeling({
           {LIFT_FIRST}
         </Notice>
       ) : null}
+      {move.do === 'turn' && allAlike(state.history) ? (
+        <Words size="small" tone="steel" testID="feel-alike">
+          Every place feels the same so far. One small turn shows that the feel changes with it: only then is even
+          really even.
+        </Words>
+      ) : null}
       {move.do === 'turn' ? (
         <ActionButton
           label="Turned"
@@ -334,10 +341,9 @@ function Feeling({
           testID="feel-undo"
         />
         {canSpeak() ? <ActionButton label="Say it" kind="quiet" onPress={say} testID="feel-say" /> : null}
-        <ActionButton
-          label="Begin again"
-          kind="quiet"
-          onPress={() => onChange({ ...NOT_FELT, gauge: felt.gauge })}
+        <BeginAgain
+          what={`Every touch and every turn (${felt.history.length})`}
+          onBegin={() => onChange({ ...NOT_FELT, gauge: felt.gauge })}
           testID="feel-again"
         />
       </View>
@@ -356,6 +362,11 @@ function Feeling({
     </View>
   );
 }
+
+/** Whether every touch so far had the same key, with nothing turned between. */
+const allAlike = (history: readonly FeelEvent[]): boolean =>
+  history.length > 0 &&
+  history.every((event) => event.do === 'feel' && event.feel === (history[0] as { feel: Feel }).feel);
 
 function Findings({ state, nameOf }: { state: FeelState; nameOf: (id: string) => string }) {
   const findings = feelFindings(state);

@@ -6,6 +6,7 @@ import { lapWords } from '@even-bed/words/shape';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
+import { BeginAgain } from '../ui/BeginAgain';
 import { Choice } from '../ui/Choice';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
@@ -90,7 +91,7 @@ export function LapScreen() {
               }
               testID="lap-undo"
             />
-            <ActionButton label="Begin again" kind="quiet" onPress={() => change(BEGUN)} testID="lap-again" />
+            <BeginAgain what="Every round of lapping" onBegin={() => change(BEGUN)} testID="lap-again" />
           </View>
           <Keep bench={bench} subject={subject} onKept={() => change(BEGUN)} />
         </View>

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { useWorked } from '../fit/useWorked';
 import { ActionButton } from '../ui/ActionButton';
+import { BeginAgain } from '../ui/BeginAgain';
 import { Field } from '../ui/Field';
 import { size } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
@@ -143,10 +144,9 @@ export function LightScreen() {
           ) : null}
           {begun ? (
             <View style={{ alignSelf: 'flex-start' }}>
-              <ActionButton
-                label="Begin again"
-                kind="quiet"
-                onPress={() =>
+              <BeginAgain
+                what="Every line that was looked along"
+                onBegin={() =>
                   change({
                     ...BEGUN,
                     machineId: bench.machineId,

@@ -16,6 +16,7 @@ import { v7 as uuid } from 'uuid';
 import { useMachinesQuery } from '../fleet/fleetApi';
 import { later, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
+import { BeginAgain } from '../ui/BeginAgain';
 import { FeelPlan } from '../ui/FeelPlan';
 import { KeyRow } from '../ui/KeyRow';
 import { Loading } from '../ui/Loading';
@@ -80,10 +81,9 @@ export function SkirtScreen() {
           <Trim key={kept.rounds.length} bench={kept} bed={bed} onChange={change} />
           {begun ? (
             <View style={{ alignSelf: 'flex-start' }}>
-              <ActionButton
-                label="Begin again"
-                kind="quiet"
-                onPress={() => change({ ...BEGUN, bed: kept.bed })}
+              <BeginAgain
+                what="Every look and every round"
+                onBegin={() => change({ ...BEGUN, bed: kept.bed })}
                 testID="skirt-again"
               />
             </View>
