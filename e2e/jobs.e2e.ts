@@ -288,6 +288,40 @@ test('step by step: schools with their hours, a gate, a crooked strip, a bubble,
   );
 });
 
+test('six new parts for three machines of one size: a kind and one tap more for each part', async () => {
+  const machines = (await shop.get<{ items: MachineOverview[] }>('/machines')).items;
+  const alike = machines
+    .filter(({ family, plateWidth, plateDepth }) => family === 'filament' && plateWidth === 235 && plateDepth === 235)
+    .slice(0, 3);
+  expect(alike).toHaveLength(3);
+  const known = (await shop.get<{ items: Surface[] }>('/surfaces?limit=500')).items.length;
+  await page.goto(`/jobs/new?procedure=fit-base-and-sheet&machine=${alike[0]!.id}`);
+  await page.getByTestId('many-machines').click();
+  for (const { name } of alike.slice(1)) await page.getByTestId(`take-${name}`).click();
+  let taps = 0;
+  for (const part of ['base', 'sheet']) {
+    await page.getByTestId(`part-${alike[0]!.name}-${part}-add`).click();
+    taps++;
+    if ((await page.getByTestId('new-part-add').getAttribute('aria-disabled')) === 'true') {
+      await page.getByTestId('new-part-kind').click();
+      await page.locator('[data-testid^="new-part-kind-"]').first().click();
+      taps += 2;
+    }
+    expect(await page.getByTestId('new-part-add').innerText()).toBe('Add 3');
+    await page.getByTestId('new-part-add').click();
+    taps++;
+    await page.getByTestId('new-part').waitFor({ state: 'detached' });
+  }
+  expect(taps).toBeLessThanOrEqual(8);
+  const now = (await shop.get<{ items: Surface[] }>('/surfaces?limit=500')).items.length;
+  expect(now - known).toBe(6);
+  // Each machine has parts of its own, and all of them are named.
+  const texts = await Promise.all(
+    alike.flatMap(({ name }) => ['base', 'sheet'].map((part) => page.getByTestId(`part-${name}-${part}`).innerText())),
+  );
+  expect(new Set(texts).size).toBe(6);
+});
+
 test('three machines refitted alike: a list to carry, card by card in turn, one stopped by its gate while the others end', async () => {
   const names = ['Dunlin', 'Ruff', 'Snipe'];
   const bases = [await spare('base', names[0]!), await spare('base', names[1]!), await spare('base', names[2]!)];

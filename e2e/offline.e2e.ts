@@ -1,6 +1,6 @@
 import type { Page as ListPage, Print } from '@even-bed/contract';
 import type { Page } from 'playwright-core';
-import { eventually, TestShop } from './shop';
+import { eventually, TestShop, unfold } from './shop';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -83,6 +83,7 @@ test('what somebody else left on a shared device is theirs: others see how much,
   const page = await shop.page(undefined, { as: null });
   const [technician, looker] = [await shop.account('technician'), await shop.account('looker')];
   const enter = async ({ name, secret }: { name: string; secret: string }) => {
+    await unfold(page, 'sign-in-form');
     await page.getByTestId('sign-in-name').fill(name);
     await page.getByTestId('sign-in-secret').fill(secret);
     await page.getByTestId('sign-in-device-shared').click();

@@ -14,12 +14,15 @@ test('the demo names its accounts on its sign-in page; a wrong secret says so an
     if (response.status() === 401) refused.push(response.url());
   });
   await page.goto('/');
-  await page.getByTestId('sign-in-name').waitFor();
+  await page.getByTestId('sign-in').waitFor();
   await page.waitForLoadState('networkidle');
   // Nothing is asked for that nobody may see yet.
   expect(refused).toEqual([]);
   await page.getByTestId('demo-accounts').waitFor();
+  expect(await page.getByTestId('page-title').innerText()).toBe('Even Bed');
+  expect(await page.getByTestId('welcome').innerText()).toContain('build plates of a print shop');
   const lead = await shop.account('lead');
+  await unfold(page, 'sign-in-form');
   await page.getByTestId('sign-in-name').fill(lead.name);
   await page.getByTestId('sign-in-secret').fill('wrong all along');
   await page.getByTestId('sign-in-go').click();
@@ -29,6 +32,12 @@ test('the demo names its accounts on its sign-in page; a wrong secret says so an
   await page.getByTestId('sign-in-go').click();
   await page.getByTestId('due-list').waitFor();
   expect(await page.locator('body').innerText()).not.toContain(lead.secret);
+  // Somebody new is told what to try, until they put it away.
+  await page.getByTestId('try-first').waitFor();
+  await page.getByTestId('try-first-close').click();
+  await page.reload();
+  await page.getByTestId('due-list').waitFor();
+  expect(await page.getByTestId('try-first').count()).toBe(0);
   await page.context().close();
 });
 
@@ -37,6 +46,7 @@ test('on a shared device people switch in a few taps, and the book knows whose h
   const [lead, technician] = [await shop.account('lead'), await shop.account('technician')];
   await page.goto('/');
   for (const { name, secret } of [lead, technician]) {
+    await unfold(page, 'sign-in-form');
     await page.getByTestId('sign-in-name').fill(name);
     await page.getByTestId('sign-in-secret').fill(secret);
     await page.getByTestId('sign-in-device-shared').click();
@@ -71,6 +81,7 @@ test('a shared device locks by itself, over a reload too, and opens with the sec
   const technician = await shop.account('technician');
   await page.clock.install();
   await page.goto('/');
+  await unfold(page, 'sign-in-form');
   await page.getByTestId('sign-in-name').fill(technician.name);
   await page.getByTestId('sign-in-secret').fill(technician.secret);
   await page.getByTestId('sign-in-device-shared').click();

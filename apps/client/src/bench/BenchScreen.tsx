@@ -36,6 +36,7 @@ import { Tag } from '../ui/Tag';
 import { TOUCH, useIsWide, usePalette } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
+import { TryFirst } from './TryFirst';
 import { dueWords } from '../rounds/dueWords';
 
 const OPEN_CHECKS = { state: 'open' } as const;
@@ -74,6 +75,7 @@ export function BenchScreen({ floor }: { floor: ReactNode }) {
           <>
             <Damaged />
             <ParkedHere />
+            <TryFirst />
             {/* What was begun here needs no server. */}
             <InHand checks={coming ? [] : (checks.data ?? [])} jobs={coming ? [] : (jobs.data ?? [])} now={now} />
             {coming ? (

@@ -11,6 +11,7 @@ import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { ParkedHere } from '../state/ParkedHere';
 import { useAppSelector } from '../state/store';
+import { useKnownMachine } from '../fleet/useKnownMachine';
 import { ActionButton } from '../ui/ActionButton';
 import { Failed, Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
@@ -317,7 +318,10 @@ function Ended({ inHand }: { inHand: JobInHand }) {
   const { job, state, take } = inHand;
   const { data: procedures = [] } = useProceduresQuery();
   const then = useNextTogether(job);
-  const follows = procedures.filter(({ id }) => job.procedure.then?.includes(id));
+  const { data: machine } = useKnownMachine(job.machineId);
+  const follows = procedures.filter(
+    ({ id, family }) => job.procedure.then?.includes(id) && machine && (family === 'any' || family === machine.family),
+  );
   const last = state.trail.at(-1);
   return (
     <Page

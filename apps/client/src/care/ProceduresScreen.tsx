@@ -72,13 +72,17 @@ export function ProceduresScreen() {
       ) : null}
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
       {!data && !failure ? <Loading what="the jobs" /> : null}
-      <Section title="THE SHOP’S OWN" testID="own-procedures">
-        {shown.every(({ version }) => version === 0) ? (
-          <Words tone="steel">None yet. Open one that ships, copy it, and change the copy.</Words>
-        ) : null}
-        {list(shown.filter(({ version }) => version > 0))}
-      </Section>
-      <Section title="THOSE THAT SHIP">{list(shown.filter(({ version }) => version === 0))}</Section>
+      {data ? (
+        <>
+          <Section title="THE SHOP’S OWN" testID="own-procedures">
+            {shown.every(({ version }) => version === 0) ? (
+              <Words tone="steel">None yet. Open one that ships, copy it, and change the copy.</Words>
+            ) : null}
+            {list(shown.filter(({ version }) => version > 0))}
+          </Section>
+          <Section title="THOSE THAT SHIP">{list(shown.filter(({ version }) => version === 0))}</Section>
+        </>
+      ) : null}
     </Page>
   );
 }

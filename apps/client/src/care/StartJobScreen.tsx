@@ -59,7 +59,7 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
   const dispatch = useAppDispatch();
   const me = useAppSelector((state) => state.people.person);
   const { machine: named } = useLocalSearchParams<{ machine?: string }>();
-  const { data: machines = [] } = useMachinesQuery();
+  const { data: machines = [], isLoading } = useMachinesQuery();
   const { doc } = procedure;
   const [machineIds, setMachineIds] = useState<string[]>(named === undefined ? [] : [named]);
   const [many, setMany] = useState(false);
@@ -153,106 +153,114 @@ function Start({ procedure }: { procedure: ProcedureRecord }) {
       testID="start-job"
     >
       <Words>{doc.about}</Words>
-      {many ? (
-        <Section title="ON WHICH MACHINES" testID="job-machines">
-          {fitting.map(({ id, name, areaName }) => (
-            <TickRow
-              key={id}
-              words={`${name}, ${areaName}`}
-              ticked={machineIds.includes(id)}
-              onPress={() => toggle(id)}
-              testID={`take-${name}`}
-            />
-          ))}
-        </Section>
+      {isLoading ? (
+        <Loading what="the machines" />
       ) : (
-        <View style={{ gap: 4 }}>
-          <Pick
-            label="On which machine"
-            options={fitting.map(({ id, name }) => ({ value: id, label: name }))}
-            value={taken[0]?.id ?? null}
-            onChange={(id) => setMachineIds([id])}
-            testID="job-machine"
-          />
-          <View style={{ alignSelf: 'flex-start' }}>
-            <ActionButton
-              label="Several machines at once"
-              kind="quiet"
-              icon="add"
-              onPress={() => setMany(true)}
-              testID="many-machines"
-            />
-          </View>
-        </View>
-      )}
-      {taken.map((machine) => (
-        <View key={machine.id} style={{ gap: SPACE.m }}>
-          <StackKept
-            machineId={machine.id}
-            onStack={(layers) => setStacks((old) => ({ ...old, [machine.id]: layers }))}
-          />
-          <Collision machine={machine} ready={ready} now={now} />
-          {doc.parts.length === 0 ? null : (
-            <Section title={taken.length > 1 ? machine.name.toUpperCase() : 'PARTS'}>
-              {doc.parts.map((part) => {
-                const key = partKey(machine.id, part.id);
-                return (
-                  <PartPick
-                    key={key}
-                    procedure={doc}
-                    part={part}
-                    machine={machine}
-                    value={picked[key]}
-                    taken={taken.flatMap(({ id }) =>
-                      id === machine.id ? [] : (picked[partKey(id, part.id)]?.surfaceId ?? []),
-                    )}
-                    error={
-                      asked && !picked[key]
-                        ? 'Choose one that fits, add it, or say that it is not followed.'
-                        : undefined
-                    }
-                    onChange={(one) => setPicked((old) => ({ ...old, [key]: one }))}
-                    testID={taken.length > 1 ? `part-${machine.name}-${part.id}` : `part-${part.id}`}
-                  />
-                );
-              })}
+        <>
+          {many ? (
+            <Section title="ON WHICH MACHINES" testID="job-machines">
+              {fitting.map(({ id, name, areaName }) => (
+                <TickRow
+                  key={id}
+                  words={`${name}, ${areaName}`}
+                  ticked={machineIds.includes(id)}
+                  onPress={() => toggle(id)}
+                  testID={`take-${name}`}
+                />
+              ))}
             </Section>
+          ) : (
+            <View style={{ gap: 4 }}>
+              <Pick
+                label="On which machine"
+                options={fitting.map(({ id, name }) => ({ value: id, label: name }))}
+                value={taken[0]?.id ?? null}
+                onChange={(id) => setMachineIds([id])}
+                testID="job-machine"
+              />
+              <View style={{ alignSelf: 'flex-start' }}>
+                <ActionButton
+                  label="Several machines at once"
+                  kind="quiet"
+                  icon="add"
+                  onPress={() => setMany(true)}
+                  testID="many-machines"
+                />
+              </View>
+            </View>
           )}
-          <TaughtHere machineId={machine.id} procedureId={procedure.id} />
-        </View>
-      ))}
-      {doc.choices
-        .filter(({ only }) => !only || only.is.includes(choices[only.choice]!))
-        .map((choice) => (
-          <SchoolPart
-            key={choice.id}
-            choice={choice}
-            value={choices[choice.id]!}
-            onChange={(option) => setChoices((old) => ({ ...old, [choice.id]: option }))}
-            ready={
-              choice.options.some(({ hours }) => hours !== undefined)
-                ? (option) =>
-                    weekdayTime(readyAt({ procedure: doc, choices: { ...choices, [choice.id]: option } }, now))
-                : undefined
-            }
+          {taken.map((machine) => (
+            <View key={machine.id} style={{ gap: SPACE.m }}>
+              <StackKept
+                machineId={machine.id}
+                onStack={(layers) => setStacks((old) => ({ ...old, [machine.id]: layers }))}
+              />
+              <Collision machine={machine} ready={ready} now={now} />
+              {doc.parts.length === 0 ? null : (
+                <Section title={taken.length > 1 ? machine.name.toUpperCase() : 'PARTS'}>
+                  {doc.parts.map((part) => {
+                    const key = partKey(machine.id, part.id);
+                    return (
+                      <PartPick
+                        key={key}
+                        procedure={doc}
+                        part={part}
+                        machine={machine}
+                        value={picked[key]}
+                        others={taken.filter(({ id }) => id !== machine.id && !picked[partKey(id, part.id)])}
+                        onChangeOther={(id, one) => setPicked((old) => ({ ...old, [partKey(id, part.id)]: one }))}
+                        taken={taken.flatMap(({ id }) =>
+                          id === machine.id ? [] : (picked[partKey(id, part.id)]?.surfaceId ?? []),
+                        )}
+                        error={
+                          asked && !picked[key]
+                            ? 'Choose one that fits, add it, or say that it is not followed.'
+                            : undefined
+                        }
+                        onChange={(one) => setPicked((old) => ({ ...old, [key]: one }))}
+                        testID={taken.length > 1 ? `part-${machine.name}-${part.id}` : `part-${part.id}`}
+                      />
+                    );
+                  })}
+                </Section>
+              )}
+              <TaughtHere machineId={machine.id} procedureId={procedure.id} />
+            </View>
+          ))}
+          {doc.choices
+            .filter(({ only }) => !only || only.is.includes(choices[only.choice]!))
+            .map((choice) => (
+              <SchoolPart
+                key={choice.id}
+                choice={choice}
+                value={choices[choice.id]!}
+                onChange={(option) => setChoices((old) => ({ ...old, [choice.id]: option }))}
+                ready={
+                  choice.options.some(({ hours }) => hours !== undefined)
+                    ? (option) =>
+                        weekdayTime(readyAt({ procedure: doc, choices: { ...choices, [choice.id]: option } }, now))
+                    : undefined
+                }
+              />
+            ))}
+          <Words bold testID="ready-at">{`Done about ${dayAndTime(ready)}, if nothing comes between.`}</Words>
+          <CarryPart
+            list={carryList(
+              doc,
+              taken.map(({ id, name }) => ({
+                machine: name,
+                parts: Object.fromEntries(
+                  doc.parts.flatMap((part) => {
+                    const one = picked[partKey(id, part.id)];
+                    return one?.surfaceId ? [[part.id, one]] : [];
+                  }),
+                ),
+              })),
+            )}
+            minutes={doc.minutes * Math.max(1, taken.length)}
           />
-        ))}
-      <Words bold testID="ready-at">{`Done about ${dayAndTime(ready)}, if nothing comes between.`}</Words>
-      <CarryPart
-        list={carryList(
-          doc,
-          taken.map(({ id, name }) => ({
-            machine: name,
-            parts: Object.fromEntries(
-              doc.parts.flatMap((part) => {
-                const one = picked[partKey(id, part.id)];
-                return one?.surfaceId ? [[part.id, one]] : [];
-              }),
-            ),
-          })),
-        )}
-        minutes={doc.minutes * Math.max(1, taken.length)}
-      />
+        </>
+      )}
     </Page>
   );
 }

@@ -35,6 +35,7 @@ export function BlanksTool() {
     <ToolPage
       tool={tool}
       failure={worked.kind === 'failed' ? worked.message : null}
+      working={worked.kind === 'busy'}
       answer={plan && tool.input ? <Answer plan={plan} tool={tool} /> : <Words tone="steel">Being worked out…</Words>}
     >
       <Section title="THE SHEET">

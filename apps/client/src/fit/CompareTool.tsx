@@ -41,6 +41,7 @@ export function CompareTool() {
     <ToolPage
       tool={tool}
       failure={worked.kind === 'failed' ? worked.message : null}
+      working={worked.kind === 'busy'}
       answer={
         answer ? (
           <>

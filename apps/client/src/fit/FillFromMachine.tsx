@@ -14,7 +14,7 @@ interface Props {
 /** Takes what the shop knows of a machine into the tool; the address may name it. */
 export function FillFromMachine({ onFill, ready }: Props) {
   const { machine: named, plan } = useLocalSearchParams<{ machine?: string; plan?: string }>();
-  const { data: machines = [] } = useMachinesQuery();
+  const { data: machines = [], isLoading } = useMachinesQuery();
   const [machineId, setMachineId] = useState<string | null>(plan ? null : (named ?? null));
   const { currentData: stack } = useStackQuery({ id: machineId ?? '' }, { skip: machineId === null });
   const machine = machines.find(({ id }) => id === machineId);
@@ -25,7 +25,7 @@ export function FillFromMachine({ onFill, ready }: Props) {
   useEffect(() => {
     if (known !== null) fill();
   }, [known]);
-  if (machines.length === 0) return null;
+  if (machines.length === 0 && !isLoading) return null;
   return (
     <Pick
       label="Fill in from a machine"

@@ -44,6 +44,7 @@ export function SoakTool() {
     <ToolPage
       tool={tool}
       failure={worked.kind === 'failed' ? worked.message : null}
+      working={worked.kind === 'busy'}
       answer={
         asked && input && result ? (
           <>

@@ -19,6 +19,8 @@ interface Props<T extends ToolId> {
   children: ReactNode;
   /** The one thing to do with the answer. */
   action?: ReactNode;
+  /** It is being worked out for the first time: the page comes when it can come whole. */
+  working?: boolean;
   /** Why there is no answer, where the fields are well and the sum cannot be done. */
   failure?: string | null;
 }
@@ -27,11 +29,14 @@ interface Props<T extends ToolId> {
 const BESIDE = { flex: 1, minWidth: 0, position: 'sticky', top: 0 } as unknown as ViewStyle;
 
 /** The frame of a tool: the answer first on a phone, beside what is asked on a wide screen. */
-export function ToolPage<T extends ToolId>({ tool, answer, children, action, failure }: Props<T>) {
+export function ToolPage<T extends ToolId>({ tool, answer, children, action, failure, working = false }: Props<T>) {
   const wide = useIsWide();
   const [saving, setSaving] = useState(false);
   const { name, asks } = toolName(tool.tool);
   const missing = Object.values(tool.faults)[0];
+  const [whole, setWhole] = useState(false);
+  // An answer that comes late would push what is asked about, under a finger.
+  if (!whole && tool.ready && !working) setWhole(true);
   return (
     <Page
       title={name}
@@ -55,7 +60,7 @@ export function ToolPage<T extends ToolId>({ tool, answer, children, action, fai
       }
       testID={`tool-${tool.tool}`}
     >
-      {!tool.ready ? (
+      {!whole ? (
         <Loading what="the tool" />
       ) : (
         <View

@@ -36,26 +36,29 @@ const HISTORY = 24;
 interface Props {
   mayDo: boolean;
   isLead: boolean;
+  /** What other areas show first is still on its way: the page comes when its upper part can come whole. */
+  coming?: boolean;
   /** Parts of other areas: above the level's, and below it. */
   first?: (machine: MachineOverview) => ReactNode;
   last?: (machine: MachineOverview) => ReactNode;
 }
 
 /** A machine's page; on a wide screen the floor stays at its left. */
-export function MachineScreen(parts: Props) {
+export function MachineScreen({ coming = false, ...parts }: Props) {
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
   const wide = useIsWide();
   const palette = usePalette();
   const { data: machines = [] } = useMachinesQuery(undefined, { skip: !wide });
   const { data: machine, error, refetch } = useKnownMachine(machineId);
   const failure = errorOf(error);
-  const page = machine ? (
-    <MachinePage key={machine.id} machine={machine} {...parts} />
-  ) : (
-    <Page title="Machine" crumbs={[{ label: 'Floor', href: '/floor' }]}>
-      {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the machine" />}
-    </Page>
-  );
+  const page =
+    machine && !coming ? (
+      <MachinePage key={machine.id} machine={machine} {...parts} />
+    ) : (
+      <Page title="Machine" crumbs={[{ label: 'Floor', href: '/floor' }]}>
+        {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the machine" />}
+      </Page>
+    );
   if (!wide) return page;
   return (
     <View style={{ flex: 1, flexDirection: 'row' }}>

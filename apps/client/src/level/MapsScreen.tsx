@@ -3,7 +3,7 @@ import { aimOf } from '@even-bed/core/level/firstLayerAim';
 import type { BedContours, HeightPoint } from '@even-bed/core';
 import { changeWords, partWords } from '@even-bed/words/shape';
 import { useLocalSearchParams } from 'expo-router';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useWorked } from '../fit/useWorked';
 import { crumbsOf } from '../fleet/machineState';
@@ -75,25 +75,46 @@ export function MapsScreen() {
                 machine={machine}
                 before={before.source()}
                 after={after.source()}
-              />
+              >
+                <WhoseShape machine={machine} />
+              </Compared>
             </>
           ) : (
-            <Words tone="steel">One map only: a second one can be compared with it.</Words>
+            <>
+              <Words tone="steel">One map only: a second one can be compared with it.</Words>
+              <WhoseShape machine={machine} />
+            </>
           )}
-          <WhoseShape machine={machine} />
         </>
       )}
     </Page>
   );
 }
 
-function Compared({ machine, before, after }: { machine: MachineOverview; before: ShapeSource; after: ShapeSource }) {
+/** Two maps beside each other. @param children what stands below, once there is something above it */
+function Compared({
+  machine,
+  before,
+  after,
+  children,
+}: {
+  machine: MachineOverview;
+  before: ShapeSource;
+  after: ShapeSource;
+  children: ReactNode;
+}) {
   const wide = useIsWide();
   const worked = useWorked(
     { before: before.points, after: after.points, ...(after.noise === null ? {} : { noise: after.noise }) },
     work,
   );
-  if (worked.kind === 'failed') return <Words tone="stop">{worked.message}</Words>;
+  if (worked.kind === 'failed')
+    return (
+      <>
+        <Words tone="stop">{worked.message}</Words>
+        {children}
+      </>
+    );
   if (worked.kind !== 'done') return <Loading what="what changed" />;
   const { change, difference, ...drawn } = worked.result;
   const aim = aimOf(machine);
@@ -153,6 +174,7 @@ function Compared({ machine, before, after }: { machine: MachineOverview; before
             )
           : null}
       </View>
+      {children}
     </View>
   );
 }

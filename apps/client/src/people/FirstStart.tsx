@@ -4,12 +4,14 @@ import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
 import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
+import { Columns } from '../ui/Columns';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { pickFile } from '../ui/pickFile';
 import { Section } from '../ui/Section';
 import { SPACE } from '../ui/theme';
+import { Welcome } from '../ui/Welcome';
 import { Words } from '../ui/Words';
 import { useMakeFirstPersonMutation } from './peopleApi';
 import { useImportShopMutation } from './shopApi';
@@ -32,61 +34,70 @@ export function FirstStart() {
     if (result.data) dispatch(signedIn(result.data));
   };
   return (
-    <Page title="A new shop" testID="first-start">
-      <View style={{ maxWidth: 420, gap: SPACE.m }}>
-        <Words>
-          The first account is yours: a lead, who sets rules, lets others in and can restore. It stays on this computer.
-        </Words>
-        <Field
-          label="Code from the server’s terminal"
-          value={code}
-          onChange={setCode}
-          keyboard="decimal"
-          error={failure?.fields['code']}
-          hint="It stands where the shop was started: nobody else in the network makes the first account."
-          testID="first-code"
-        />
-        <Field
-          label="Your name"
-          value={name}
-          onChange={setName}
-          error={failure?.fields['name']}
-          hint="As it will stand in the book."
-          testID="first-name"
-        />
-        <Field
-          label="Passphrase or PIN"
-          secret
-          value={secret}
-          onChange={setSecret}
-          error={
-            failure
-              ? (failure.fields['secret'] ??
-                (failure.fields['name'] || failure.fields['code'] ? undefined : failure.message))
-              : undefined
-          }
-          hint="A passphrase of 8 characters or more, or a PIN of 6 digits or more."
-          testID="first-secret"
-        />
-        <Field
-          label="The same again"
-          secret
-          value={again}
-          onChange={setAgain}
-          error={differs ? 'The two are not the same.' : undefined}
-          onSubmit={() => void submit()}
-          testID="first-again"
-        />
-        <ActionButton
-          label="Open the shop"
-          kind="main"
-          busy={isLoading}
-          disabled={name.trim() === '' || secret === '' || again !== secret}
-          onPress={() => void submit()}
-          testID="first-go"
-        />
-        <BringAlong code={code} />
-      </View>
+    <Page title="Even Bed" testID="first-start">
+      <Columns
+        left={<Welcome />}
+        right={
+          <View style={{ maxWidth: 420, gap: SPACE.m }}>
+            <Words size="lead" bold heading={2}>
+              A new shop
+            </Words>
+            <Words>
+              The first account is yours: a lead, who sets rules, lets others in and can restore. It stays on this
+              computer.
+            </Words>
+            <Field
+              label="Code from the server’s terminal"
+              value={code}
+              onChange={setCode}
+              keyboard="decimal"
+              error={failure?.fields['code']}
+              hint="It stands where the shop was started: nobody else in the network makes the first account."
+              testID="first-code"
+            />
+            <Field
+              label="Your name"
+              value={name}
+              onChange={setName}
+              error={failure?.fields['name']}
+              hint="As it will stand in the book."
+              testID="first-name"
+            />
+            <Field
+              label="Passphrase or PIN"
+              secret
+              value={secret}
+              onChange={setSecret}
+              error={
+                failure
+                  ? (failure.fields['secret'] ??
+                    (failure.fields['name'] || failure.fields['code'] ? undefined : failure.message))
+                  : undefined
+              }
+              hint="A passphrase of 8 characters or more, or a PIN of 6 digits or more."
+              testID="first-secret"
+            />
+            <Field
+              label="The same again"
+              secret
+              value={again}
+              onChange={setAgain}
+              error={differs ? 'The two are not the same.' : undefined}
+              onSubmit={() => void submit()}
+              testID="first-again"
+            />
+            <ActionButton
+              label="Open the shop"
+              kind="main"
+              busy={isLoading}
+              disabled={name.trim() === '' || secret === '' || again !== secret}
+              onPress={() => void submit()}
+              testID="first-go"
+            />
+            <BringAlong code={code} />
+          </View>
+        }
+      />
     </Page>
   );
 }

@@ -98,9 +98,11 @@ export function PeopleScreen() {
           </Section>
         );
       })}
-      <Section title="A NEW DEVICE">
-        <WayIn />
-      </Section>
+      {data || failure ? (
+        <Section title="A NEW DEVICE">
+          <WayIn />
+        </Section>
+      ) : null}
       {isLead ? null : <Words tone="steel">A lead adds people and changes what they may do.</Words>}
       {edited ? <PersonDialog person={edited === 'new' ? null : edited} onClose={() => setEdited(null)} /> : null}
     </Page>

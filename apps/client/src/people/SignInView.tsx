@@ -4,12 +4,14 @@ import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
+import { Columns } from '../ui/Columns';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Icon } from '../ui/Icon';
 import { Page } from '../ui/Page';
 import { Section } from '../ui/Section';
 import { RADIUS, SPACE, TOUCH, usePalette } from '../ui/theme';
+import { Welcome } from '../ui/Welcome';
 import { Words } from '../ui/Words';
 import { useSignInMutation } from './peopleApi';
 import { nameForgotten, signedIn } from '../state/peopleSlice';
@@ -40,75 +42,100 @@ export function SignInView({ locked, demo, onCancel }: Props) {
     setName(value);
     setSecret('');
   };
-  const title = onCancel ? 'Who takes over?' : locked && person ? 'Locked' : 'Sign in';
+  // Somebody who is new here is told first what this is.
+  const greets = !onCancel && !(locked && person);
+  const title = onCancel ? 'Who takes over?' : greets ? 'Even Bed' : 'Locked';
   return (
     <Page
       title={title}
       testID="sign-in"
       tools={onCancel ? <ActionButton label={`Stay ${person?.name ?? ''}`.trim()} onPress={onCancel} /> : undefined}
     >
-      <View style={{ maxWidth: 420, gap: SPACE.m }}>
-        {locked && person ? (
-          <Words tone="steel">{`${person.name} goes on with the passphrase or PIN, or somebody else signs in. Nothing that was typed is lost.`}</Words>
-        ) : null}
-        {names.length > 0 ? (
-          <View
-            style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}
-            role="radiogroup"
-            aria-label="People on this device"
-          >
-            {names.map((known) => (
-              <NameButton key={known} name={known} taken={known === name} onPress={() => choose(known)} />
-            ))}
+      <Columns
+        left={greets ? <Welcome /> : null}
+        right={
+          <View style={{ maxWidth: 420, gap: SPACE.m }}>
+            {locked && person ? (
+              <Words tone="steel">{`${person.name} goes on with the passphrase or PIN, or somebody else signs in. Nothing that was typed is lost.`}</Words>
+            ) : null}
+            {demo && greets ? (
+              <DemoAccounts
+                accounts={demo}
+                onUse={({ name: demoName, secret: demoSecret }) => void submit({ name: demoName, secret: demoSecret })}
+              />
+            ) : null}
+            <Section
+              title={demo && greets ? 'OR WITH A NAME' : 'WHO ARE YOU?'}
+              testID="sign-in-form"
+              {...(demo && greets && names.length === 0 ? { folded: 'name and passphrase' } : {})}
+            >
+              {names.length > 0 ? (
+                <View
+                  style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}
+                  role="radiogroup"
+                  aria-label="People on this device"
+                >
+                  {names.map((known) => (
+                    <NameButton key={known} name={known} taken={known === name} onPress={() => choose(known)} />
+                  ))}
+                </View>
+              ) : null}
+              <Field
+                label="Name"
+                value={name}
+                onChange={setName}
+                error={failure?.fields['name']}
+                testID="sign-in-name"
+              />
+              <Field
+                label="Passphrase or PIN"
+                secret
+                value={secret}
+                onChange={setSecret}
+                onSubmit={() => void submit()}
+                error={failure ? (failure.fields['secret'] ?? failure.message) : undefined}
+                testID="sign-in-secret"
+              />
+              <Choice
+                label="This device is"
+                value={device}
+                onChange={setDevice}
+                options={[
+                  { value: 'own', label: 'my own' },
+                  { value: 'shared', label: 'shared: locks itself' },
+                ]}
+                testID="sign-in-device"
+              />
+              <ActionButton
+                label="Sign in"
+                kind="main"
+                busy={isLoading}
+                disabled={name.trim() === '' || secret === ''}
+                onPress={() => void submit()}
+                testID="sign-in-go"
+              />
+              {names.includes(name) && name !== person?.name ? (
+                <View style={{ alignSelf: 'flex-start' }}>
+                  <ActionButton
+                    label={`Forget ${name} on this device`}
+                    kind="quiet"
+                    onPress={() => {
+                      dispatch(nameForgotten(name));
+                      choose('');
+                    }}
+                  />
+                </View>
+              ) : null}
+            </Section>
+            {demo && !greets ? (
+              <DemoAccounts
+                accounts={demo}
+                onUse={({ name: demoName, secret: demoSecret }) => void submit({ name: demoName, secret: demoSecret })}
+              />
+            ) : null}
           </View>
-        ) : null}
-        <Field label="Name" value={name} onChange={setName} error={failure?.fields['name']} testID="sign-in-name" />
-        <Field
-          label="Passphrase or PIN"
-          secret
-          value={secret}
-          onChange={setSecret}
-          onSubmit={() => void submit()}
-          error={failure ? (failure.fields['secret'] ?? failure.message) : undefined}
-          testID="sign-in-secret"
-        />
-        <Choice
-          label="This device is"
-          value={device}
-          onChange={setDevice}
-          options={[
-            { value: 'own', label: 'my own' },
-            { value: 'shared', label: 'shared: locks itself' },
-          ]}
-          testID="sign-in-device"
-        />
-        <ActionButton
-          label="Sign in"
-          kind="main"
-          busy={isLoading}
-          disabled={name.trim() === '' || secret === ''}
-          onPress={() => void submit()}
-          testID="sign-in-go"
-        />
-        {names.includes(name) && name !== person?.name ? (
-          <View style={{ alignSelf: 'flex-start' }}>
-            <ActionButton
-              label={`Forget ${name} on this device`}
-              kind="quiet"
-              onPress={() => {
-                dispatch(nameForgotten(name));
-                choose('');
-              }}
-            />
-          </View>
-        ) : null}
-        {demo ? (
-          <DemoAccounts
-            accounts={demo}
-            onUse={({ name: demoName, secret: demoSecret }) => void submit({ name: demoName, secret: demoSecret })}
-          />
-        ) : null}
-      </View>
+        }
+      />
     </Page>
   );
 }
@@ -139,20 +166,45 @@ function NameButton({ name, taken, onPress }: { name: string; taken: boolean; on
   );
 }
 
+const ROLE_WORDS: Record<DemoAccount['role'], string> = {
+  lead: 'leads the shop: rules, people, settings',
+  technician: 'works on the machines',
+  looker: 'looks, and changes nothing',
+};
+
+/** The demo's people: one tap each. */
 function DemoAccounts({ accounts, onUse }: { accounts: DemoAccount[]; onUse: (account: DemoAccount) => void }) {
+  const palette = usePalette();
   return (
-    <Section title="THIS IS THE DEMO: TRY IT AS" testID="demo-accounts">
+    <Section title="THIS IS THE DEMO. COME IN AS" testID="demo-accounts">
       {accounts.map((account) => (
-        <View
+        <Pressable
           key={account.name}
-          style={{ flexDirection: 'row', alignItems: 'center', gap: 12, justifyContent: 'space-between' }}
+          role="button"
+          onPress={() => onUse(account)}
+          testID={`demo-${account.role}`}
+          style={{
+            minHeight: 76,
+            paddingHorizontal: 16,
+            paddingVertical: 10,
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: 14,
+            borderWidth: 1,
+            borderColor: palette.edge,
+            borderRadius: RADIUS,
+            backgroundColor: palette.raised,
+          }}
         >
-          <View style={{ flexShrink: 1 }}>
-            <Words bold>{account.name}</Words>
-            <Words size="small" tone="steel">{`${account.role} · ${account.secret}`}</Words>
+          <Icon name="person" size={26} />
+          <View style={{ flex: 1 }}>
+            <Words size="lead" bold>
+              {account.name}
+            </Words>
+            <Words size="small" tone="steel">{`${ROLE_WORDS[account.role]} · ${account.secret}`}</Words>
           </View>
-          <ActionButton label="Enter" onPress={() => onUse(account)} testID={`demo-${account.role}`} />
-        </View>
+          <Icon name="next" size={20} color={palette.steel} />
+        </Pressable>
       ))}
     </Section>
   );

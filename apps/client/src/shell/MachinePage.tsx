@@ -1,3 +1,4 @@
+import { useLocalSearchParams } from 'expo-router';
 import { MachineJobs } from '../care/MachineJobs';
 import { SeenPart } from '../care/SeenPart';
 import { MachinePlans } from '../fit/MachinePlans';
@@ -6,9 +7,11 @@ import { LearnedPart } from '../level/LearnedPart';
 import { LevelGlance } from '../level/LevelGlance';
 import { ShapeGlance } from '../level/ShapeGlance';
 import { ZeroPart } from '../level/ZeroPart';
+import { useZeroQuery } from '../level/noteApi';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
 import { MachineStackPart } from '../surfaces/MachineStackPart';
+import { useStackQuery } from '../surfaces/surfacesApi';
 import { useNow } from '../ui/useNow';
 import { LogPrint } from '../wear/LogPrint';
 import { PrintsPart } from '../wear/PrintLines';
@@ -18,10 +21,14 @@ export function MachinePage() {
   const now = useNow();
   const role = useAppSelector((state) => state.people.person?.role);
   const mayDo = role !== 'looker';
+  const { machineId } = useLocalSearchParams<{ machineId: string }>();
+  const stack = useStackQuery({ id: machineId });
+  const zero = useZeroQuery({ id: machineId });
   return (
     <MachineScreen
       mayDo={mayDo}
       isLead={role === 'lead'}
+      coming={stack.isLoading || zero.isLoading}
       first={(machine) => (
         <>
           {mayDo ? <LogPrint machine={machine} /> : null}

@@ -6,6 +6,7 @@ import { useSettingsQuery } from '../people/settingsApi';
 import { useReachQuery } from '../people/shopApi';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
+import { Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
@@ -56,6 +57,7 @@ export function LabelsScreen() {
     .split(/[\s,;]+/)
     .filter(Boolean);
   const bad = list.find((tag) => !/^[A-Z]{1,4}-\d{1,6}$/.test(tag));
+  const coming = [useSettingsQuery(), useReachQuery()].some(({ isLoading }) => isLoading);
   const free = Array.from({ length: all }, (_, i) => i).filter((cell) => !used.has(cell));
   const scale = WIDTH / sheet.page.width;
   const choose = (id: string) => {
@@ -72,6 +74,12 @@ export function LabelsScreen() {
     if (used.size > 0) query.set('cells', free.join(','));
     window.open(`/api/labels?${query.toString()}`);
   };
+  if (coming)
+    return (
+      <Page title="Labels" crumbs={[{ label: 'Rack', href: '/rack' }]}>
+        <Loading what="the shop’s address" />
+      </Page>
+    );
   return (
     <Page
       title="Labels"

@@ -27,7 +27,11 @@ export function SideLife({ surface, now }: { surface: Surface; now: number }) {
   const seen = seenLast(looks?.pages.flatMap(({ items }) => items) ?? [], works, since);
   const { awaiting } = surface.state;
   // What hands and eyes found counts for more than what the count of prints would allow.
-  const against = awaiting ? `waits for ${awaiting}` : seen ? `${seen.words}, seen ${shortDate(seen.at, now)}` : null;
+  const against = awaiting
+    ? `Work asked for: ${awaiting}`
+    : seen
+      ? `${seen.words}, seen ${shortDate(seen.at, now)}`
+      : null;
   return (
     <Section title="LIFE" testID="life">
       {against ? (

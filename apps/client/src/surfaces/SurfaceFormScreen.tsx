@@ -73,6 +73,8 @@ const formOf = (surface: Surface): Form => ({
 export function SurfaceFormScreen() {
   const { surfaceId } = useLocalSearchParams<{ surfaceId?: string }>();
   const kinds = useKindsQuery();
+  // The form comes whole: what is offered in it is there before somebody aims at a field.
+  const offered = [useMachinesQuery(), usePlacesQuery()];
   const surface = useSurfaceQuery(
     { id: surfaceId ?? '' },
     { skip: surfaceId === undefined, refetchOnMountOrArgChange: true },
@@ -87,7 +89,7 @@ export function SurfaceFormScreen() {
     void deviceStore.get<Form>(DRAFTS, draftName).then((kept) => setStart(kept ?? (opened ? formOf(opened) : EMPTY)));
   }, [draftName, opened]);
   const failure = errorOf(kinds.error ?? surface.error);
-  if (!kinds.data || !start || draftName === null)
+  if (!kinds.data || !start || draftName === null || offered.some(({ isLoading }) => isLoading))
     return (
       <Page title="A surface" crumbs={[{ label: 'Rack', href: '/rack' }]}>
         {failure ? <Failed message={failure.message} onRetry={kinds.refetch} /> : <Loading what="the kinds" />}

@@ -33,7 +33,7 @@ interface Props {
 /** The tab says which view it holds. */
 function usePageTitle(title: string): void {
   useEffect(() => {
-    if (typeof document !== 'undefined') document.title = `${title} · Even Bed`;
+    if (typeof document !== 'undefined') document.title = title === 'Even Bed' ? title : `${title} · Even Bed`;
   }, [title]);
 }
 

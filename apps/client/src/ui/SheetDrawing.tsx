@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import Svg, { G, Line, Polygon, Rect, Text as SvgText } from 'react-native-svg';
-import { FAMILY, usePalette } from './theme';
+import { FAMILY, SPACE, usePalette } from './theme';
 
 export interface DrawnShape {
   /** Corners in mm; 0, 0 is the front-left corner of the sheet. */
@@ -26,11 +26,16 @@ interface Props {
 }
 
 const MARGIN = 6;
+/** About what a column of a wide screen leaves it, px. */
+const MOST = 700;
 
 /** A sheet or plate from above, FRONT edge at the bottom, with what lies on it, true to scale. */
 export function SheetDrawing({ width, depth, shapes, label, beyond = 0, highest = 420, testID }: Props) {
   const palette = usePalette();
-  const [room, setRoom] = useState(0);
+  const window = useWindowDimensions().width;
+  const [measured, setRoom] = useState<number | null>(null);
+  // Drawn at once in about its size: what stands below it stays where it is.
+  const room = measured ?? Math.min(window - 2 * SPACE.m, MOST);
   const w = width + 2 * beyond;
   const d = depth + 2 * beyond;
   const scale = room > 0 ? Math.min((room - 2 * MARGIN) / w, highest / d) : 0;

@@ -355,6 +355,7 @@ const entryOf = (row: NamedJob): JobEntry => ({
   step: row.step,
   steps: row.steps,
   together: row.together,
+  parts: JSON.parse(row.parts) as Record<string, string>,
 });
 
 /** Jobs, the latest first; only those under way when asked so. */
@@ -381,7 +382,6 @@ export async function findJob(db: Knex, id: string): Promise<Job | null> {
     ...entryOf(row),
     procedure,
     choices,
-    parts: JSON.parse(row.parts) as Record<string, string>,
     stackBefore: JSON.parse(row.stack_before) as JobLayer[],
     events: events.map(({ id: eventId, event, person_name }) => ({
       ...(JSON.parse(event) as RunEvent),

@@ -75,6 +75,8 @@ export interface JobEntry {
   steps: number;
   /** Jobs begun for several machines at once share it; null: this machine alone. */
   together: string | null;
+  /** The surfaces that it is about, by the part they are. */
+  parts: Record<string, string>;
 }
 
 /** What other machines of a model taught, each with where it comes from. */
@@ -107,7 +109,6 @@ export interface Taught {
 export interface Job extends JobEntry {
   procedure: Procedure;
   choices: Record<string, string>;
-  parts: Record<string, string>;
   /** The machine's stack as it was when the job began, bottom first: what its sums start from. */
   stackBefore: JobLayer[];
   events: (RunEvent & { id: string; personName: string | null })[];
