@@ -19,7 +19,7 @@ import { Page } from '../ui/Page';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
 import { Signal } from '../ui/Signal';
-import { SPACE, useIsWide, usePalette } from '../ui/theme';
+import { SPACE, useHasTwoColumns, useIsWide, usePalette } from '../ui/theme';
 import { usePrinting } from '../ui/usePrinting';
 import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
@@ -28,16 +28,18 @@ import { FloorList } from './FloorList';
 import { MachineFactList } from '../fleet/MachineFactList';
 import { canBeLevelled, machineState, plateOf, type MachineState } from '../fleet/machineState';
 import { useKnownMachine } from '../fleet/useKnownMachine';
+import { HISTORY } from './history';
 import { RuleEditor } from './RuleEditor';
 
 const RangeTrend = lazy(() => import('../ui/charts').then(({ RangeTrend: chart }) => ({ default: chart })));
-const HISTORY = 24;
 
 interface Props {
   mayDo: boolean;
   isLead: boolean;
   /** What other areas show first is still on its way: the page comes when its upper part can come whole. */
   coming?: boolean;
+  /** So is what stands in the second column of a wide screen. */
+  restComing?: boolean;
   /** Parts of other areas: above the level's, and below it. */
   first?: (machine: MachineOverview) => ReactNode;
   last?: (machine: MachineOverview) => ReactNode;
@@ -76,10 +78,18 @@ export function MachineScreen({ coming = false, ...parts }: Props) {
   );
 }
 
-function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props & { machine: MachineOverview }) {
+function MachinePage({
+  machine,
+  mayDo,
+  isLead,
+  restComing,
+  first,
+  last: lastParts,
+}: Props & { machine: MachineOverview }) {
   const router = useRouter();
   const now = useNow();
   const wide = useIsWide();
+  const two = useHasTwoColumns();
   const { begin, draftId } = useBeginCheck(machine);
   const { points, contours } = useLastHeights(machine);
   const state = machineState(machine, now, draftId !== null);
@@ -151,27 +161,31 @@ function MachinePage({ machine, mayDo, isLead, first, last: lastParts }: Props &
           </>
         }
         right={
-          <>
-            <History machine={machine} now={now} />
-            {lastParts?.(machine)}
-            <MachineFactList machine={machine} />
-            {mayDo ? (
-              <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
-                <ActionButton
-                  label="Edit facts"
-                  icon="edit"
-                  onPress={() => router.push(`/floor/${machine.id}/edit`)}
-                  testID="edit-machine"
-                />
-                <ActionButton
-                  label="Label"
-                  icon="label"
-                  onPress={() => router.push(`/labels?tags=${machine.tag}`)}
-                  testID="machine-label"
-                />
-              </View>
-            ) : null}
-          </>
+          restComing && two ? (
+            <Loading what="the rest" />
+          ) : (
+            <>
+              <History machine={machine} now={now} />
+              {lastParts?.(machine)}
+              <MachineFactList machine={machine} />
+              {mayDo ? (
+                <View style={{ flexDirection: 'row', gap: 12, flexWrap: 'wrap' }}>
+                  <ActionButton
+                    label="Edit facts"
+                    icon="edit"
+                    onPress={() => router.push(`/floor/${machine.id}/edit`)}
+                    testID="edit-machine"
+                  />
+                  <ActionButton
+                    label="Label"
+                    icon="label"
+                    onPress={() => router.push(`/labels?tags=${machine.tag}`)}
+                    testID="machine-label"
+                  />
+                </View>
+              ) : null}
+            </>
+          )
         }
       />
     </Page>

@@ -7,7 +7,14 @@ import { LearnedPart } from '../level/LearnedPart';
 import { LevelGlance } from '../level/LevelGlance';
 import { ShapeGlance } from '../level/ShapeGlance';
 import { ZeroPart } from '../level/ZeroPart';
-import { useZeroQuery } from '../level/noteApi';
+import { useInspectionsQuery, usePhotosQuery } from '../care/careApi';
+import { useJobsQuery } from '../care/jobApi';
+import { usePlansQuery } from '../fit/fitApi';
+import { HISTORY } from '../floor/history';
+import { useChecksQuery, useLearnedQuery } from '../level/levelApi';
+import { useShapesQuery } from '../level/shapeApi';
+import { usePrintsPagesInfiniteQuery } from '../wear/wearApi';
+import { useLevelsQuery, useZeroQuery } from '../level/noteApi';
 import { MachineTokens } from '../people/MachineTokens';
 import { useAppSelector } from '../state/store';
 import { MachineStackPart } from '../surfaces/MachineStackPart';
@@ -24,11 +31,23 @@ export function MachinePage() {
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
   const stack = useStackQuery({ id: machineId });
   const zero = useZeroQuery({ id: machineId });
+  const rest = [
+    useChecksQuery({ machineId, state: 'ended', limit: HISTORY }),
+    useLevelsQuery({ id: machineId }),
+    useShapesQuery({ machineId }),
+    useLearnedQuery({ id: machineId }),
+    useJobsQuery({ machineId, limit: 50 }),
+    usePlansQuery({ machineId }),
+    usePrintsPagesInfiniteQuery({ machineId, limit: 20 }),
+    useInspectionsQuery({ machineId, limit: 50 }),
+    usePhotosQuery({ machineId, limit: 50 }),
+  ];
   return (
     <MachineScreen
       mayDo={mayDo}
       isLead={role === 'lead'}
       coming={stack.isLoading || zero.isLoading}
+      restComing={rest.some(({ isLoading }) => isLoading)}
       first={(machine) => (
         <>
           {mayDo ? <LogPrint machine={machine} /> : null}

@@ -1,6 +1,7 @@
 import { ActionButton } from '../ui/ActionButton';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
 import { Section } from '../ui/Section';
 import { useNow } from '../ui/useNow';
@@ -14,8 +15,8 @@ const SHOWN = 50;
 export function RackWaits() {
   const now = useNow();
   const router = useRouter();
-  const { data: onHold = [] } = useSurfacesQuery({ state: 'on-hold', limit: SHOWN });
-  const { data: waiting = [] } = useSurfacesQuery({ state: 'awaiting-work', limit: SHOWN });
+  const { data: onHold = [], isLoading: holdsCome } = useSurfacesQuery({ state: 'on-hold', limit: SHOWN });
+  const { data: waiting = [], isLoading: workComes } = useSurfacesQuery({ state: 'awaiting-work', limit: SHOWN });
   const held = onHold
     .filter(({ state }) => state.hold && state.hold.until > now)
     .sort((p, q) => p.state.hold!.until - q.state.hold!.until);
@@ -23,6 +24,12 @@ export function RackWaits() {
     surfaces.map((surface) => (
       <RackRow key={surface.id} surface={surface} now={now} selected={false} chosen={null} onChoose={() => undefined} />
     ));
+  if (holdsCome || workComes)
+    return (
+      <Page title="What waits">
+        <Loading what="what waits" />
+      </Page>
+    );
   return (
     <Page title="What waits" testID="rack-waits">
       <Section title="COMES OFF HOLD NEXT">

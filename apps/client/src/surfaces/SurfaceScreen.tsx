@@ -20,6 +20,7 @@ import { useNow } from '../ui/useNow';
 import { Words } from '../ui/Words';
 import { CareList } from './CareList';
 import { SideLife } from './SideLife';
+import { useHasTwoColumns } from '../ui/theme';
 import { SurfaceActions } from './SurfaceActions';
 import { SurfaceSection } from './SurfaceSection';
 import { SurfaceFactList } from './SurfaceFactList';
@@ -29,15 +30,17 @@ import { conditionWords, whereWords } from './surfaceWords';
 interface Props {
   /** Parts of other areas: prints, inspections, photos. */
   parts?: (surface: Surface) => ReactNode;
+  /** What stands in the second column of a wide screen is still on its way: it comes whole. */
+  restComing?: boolean;
 }
 
 /** A surface's page: how it stands, what can be done with it, its life, its history. */
-export function SurfaceScreen({ parts }: Props) {
+export function SurfaceScreen(props: Props) {
   const { surfaceId } = useLocalSearchParams<{ surfaceId: string }>();
   const { data: surface, error, refetch } = useKnownSurface(surfaceId);
   const failure = errorOf(error);
   return surface ? (
-    <SurfacePage key={surface.id} surface={surface} parts={parts} />
+    <SurfacePage key={surface.id} surface={surface} {...props} />
   ) : (
     <Page title="Surface" crumbs={[{ label: 'Rack', href: '/rack' }]}>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : <Loading what="the surface" />}
@@ -45,10 +48,11 @@ export function SurfaceScreen({ parts }: Props) {
   );
 }
 
-function SurfacePage({ surface, parts }: { surface: Surface; parts: Props['parts'] }) {
+function SurfacePage({ surface, parts, restComing }: Props & { surface: Surface }) {
   const router = useRouter();
   const now = useNow();
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
+  const two = useHasTwoColumns();
   const condition = conditionWords(surface.state, now);
   const { hold, awaiting, where } = surface.state;
   return (
@@ -112,12 +116,16 @@ function SurfacePage({ surface, parts }: { surface: Surface; parts: Props['parts
           </>
         }
         right={
-          <>
-            {parts?.(surface)}
-            <CareList kind={surface.kind} />
-            <SurfaceFactList surface={surface} now={now} />
-            <History surface={surface} now={now} />
-          </>
+          restComing && two ? (
+            <Loading what="the rest" />
+          ) : (
+            <>
+              {parts?.(surface)}
+              <CareList kind={surface.kind} />
+              <SurfaceFactList surface={surface} now={now} />
+              <History surface={surface} now={now} />
+            </>
+          )
         }
       />
     </Page>

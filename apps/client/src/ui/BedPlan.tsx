@@ -4,7 +4,7 @@ import { useWindowDimensions, View } from 'react-native';
 import Svg, { Circle, ClipPath, Defs, G, Line, Path, Rect, Text } from 'react-native-svg';
 import { signedHundredths } from './formatHeight';
 import { heightTint } from './mixColors';
-import { FAMILY, SPACE, usePalette, type Palette } from './theme';
+import { FAMILY, SPACE, useIsWide, usePalette, type Palette } from './theme';
 import { DIAL_RADIUS, TurnDial } from './TurnDial';
 
 /** The plate from above, mm; the origin is where the print area's front-left corner lies on it. */
@@ -74,6 +74,8 @@ const CLEAR_OF_DOT = 16;
 
 /** The width that small plans had last: in lists they are all alike. */
 let roomOfSmall = 32;
+/** About the share of a wide screen that a column has. */
+const COLUMN = 0.3;
 
 /** The plate in plan: true proportions, FRONT at the bottom, heights as tints with contours, adjusters where they are. */
 export function BedPlan({
@@ -92,9 +94,10 @@ export function BedPlan({
 }: Props) {
   const palette = usePalette();
   const window = useWindowDimensions().width;
+  const wide = useIsWide();
   // Before it is laid out it takes about the room that it will have, so that nothing below it moves.
   const [measured, setRoom] = useState<number | null>(null);
-  const room = measured ?? (small ? roomOfSmall : window - 2 * SPACE.m);
+  const room = measured ?? (small ? roomOfSmall : wide ? COLUMN * window : window - 2 * SPACE.m);
   const clip = useId();
   const showDials = !small && adjusters.some(({ turns }) => turns !== undefined);
   const margin = small ? 3 : showDials ? MARGIN : 8;
