@@ -1,4 +1,5 @@
-import type { Photo, Surface } from '@even-bed/contract';
+import type { MachineOverview, Page as ListPage, Photo, Surface } from '@even-bed/contract';
+import { readinessWords } from '@even-bed/words/readiness';
 import { PDFDocument } from 'pdf-lib';
 import type { Page } from 'playwright-core';
 import { choose, eventually, TestShop, WIDE } from './shop';
@@ -39,6 +40,31 @@ test('it is narrowed by kind, state and place, in the address too', async () => 
   await page.getByTestId('rack-list').getByTestId('surface-S-020').waitFor();
   await page.goto('/rack?state=on-hold');
   await page.getByTestId('rack-list').getByTestId('surface-B-013').waitFor();
+});
+
+test('what stands against printing is said alike on floor, bench, rack, the machine’s page and in the API', async () => {
+  const { items: machines } = await shop.get<ListPage<MachineOverview>>('/machines');
+  const { items: surfaces } = await shop.get<ListPage<Surface>>('/surfaces?limit=500');
+  const lies = ({ id }: MachineOverview) =>
+    surfaces.find(
+      ({ state: { where } }) => where.kind === 'machine' && where.machineId === id && where.slot === 'top',
+    ) ?? surfaces.find(({ state: { where } }) => where.kind === 'machine' && where.machineId === id);
+  // One that can't print for a reason of its own, with something on it that the rack lists.
+  const machine = machines.find(
+    (one) => one.readiness.state === 'not' && one.readiness.against[0]!.code !== 'bare' && lies(one),
+  )!;
+  const surface = lies(machine)!;
+  const reader = { units: 'mm', numbers: 'point', zone: 'UTC' } as const;
+  const words = readinessWords(machine.readiness, reader, Date.now()).split(',')[0]!;
+  const says = async (address: string, testId: string) => {
+    await page.goto(address);
+    await eventually(async () => expect(await page.getByTestId(testId).first().innerText()).toContain(words));
+  };
+  await says('/floor', `machine-${machine.name}`);
+  await says(`/floor/${machine.id}`, 'machine');
+  await says(`/rack?search=${surface.tag}`, `surface-${surface.tag}`);
+  await page.goto('/bench');
+  await eventually(async () => expect(await page.getByTestId('due-list').innerText()).toContain(machine.name));
 });
 
 test('several are chosen: moved in one go, and their labels printed into the cells that are left', async () => {

@@ -5,7 +5,7 @@ import { View, type ViewStyle } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Loading } from '../ui/Loading';
 import { Page } from '../ui/Page';
-import { SPACE, useIsWide } from '../ui/theme';
+import { RADIUS, SPACE, useIsWide, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { SavePlan } from './SavePlan';
 import { toolName } from './toolNames';
@@ -28,9 +28,25 @@ interface Props<T extends ToolId> {
 /** On a wide screen the answer stays in sight while what is asked runs past it. */
 const BESIDE = { flex: 1, minWidth: 0, position: 'sticky', top: 0 } as unknown as ViewStyle;
 
+/** Says that what is drawn below was made up; it goes as soon as something is typed. */
+function ExampleMark({ onClear }: { onClear: () => void }) {
+  return (
+    <View style={{ gap: 4 }} testID="example">
+      <Words bold>EXAMPLE</Words>
+      <Words size="small" tone="steel">
+        These figures are made up. Type your own over them, or fill them in from a machine.
+      </Words>
+      <View style={{ alignSelf: 'flex-start' }}>
+        <ActionButton label="Clear the example" kind="quiet" onPress={onClear} testID="clear-example" />
+      </View>
+    </View>
+  );
+}
+
 /** The frame of a tool: the answer first on a phone, beside what is asked on a wide screen. */
 export function ToolPage<T extends ToolId>({ tool, answer, children, action, failure, working = false }: Props<T>) {
   const wide = useIsWide();
+  const palette = usePalette();
   const [saving, setSaving] = useState(false);
   const { name, asks } = toolName(tool.tool);
   const missing = Object.values(tool.faults)[0];
@@ -51,7 +67,7 @@ export function ToolPage<T extends ToolId>({ tool, answer, children, action, fai
           <ActionButton
             label="Save as plan"
             grow
-            disabled={tool.input === null || Boolean(failure)}
+            disabled={tool.input === null || tool.isExample || Boolean(failure)}
             onPress={() => setSaving(true)}
             testID="save-plan"
           />
@@ -66,7 +82,23 @@ export function ToolPage<T extends ToolId>({ tool, answer, children, action, fai
         <View
           style={wide ? { flexDirection: 'row-reverse', gap: SPACE.xl, alignItems: 'flex-start' } : { gap: SPACE.l }}
         >
-          <View style={{ gap: SPACE.m, ...(wide ? BESIDE : {}) }} testID="answer">
+          <View
+            style={{
+              gap: SPACE.m,
+              ...(wide ? BESIDE : {}),
+              ...(tool.isExample
+                ? {
+                    borderWidth: 2,
+                    borderStyle: 'dashed',
+                    borderColor: palette.edge,
+                    borderRadius: RADIUS,
+                    padding: 12,
+                  }
+                : {}),
+            }}
+            testID="answer"
+          >
+            {tool.isExample ? <ExampleMark onClear={tool.clear} /> : null}
             {tool.input === null || failure ? (
               <Words size="lead" tone={failure ? 'stop' : 'steel'} live testID="no-answer">
                 {failure ?? missing ?? asks}

@@ -1,5 +1,5 @@
 import { TOOL_SCHEMAS, validate } from '@even-bed/contract';
-import { typedOf, valueAt, withoutEmpty, withValue } from './toolForm';
+import { typedOf, valueAt, withoutEmpty, withoutNumbers, withValue } from './toolForm';
 import { EXAMPLES } from './toolExamples';
 import { TOOLS } from '@even-bed/core/fit/toolInputs';
 
@@ -33,4 +33,23 @@ test.each(TOOLS)('the example of %s is one that can be worked out, and survives 
   expect(read).toMatchObject({ ok: true });
   if (!read.ok) return;
   expect(validate(TOOL_SCHEMAS[tool], withoutEmpty(typedOf(read.value)))).toEqual(read);
+});
+
+test('a cleared example keeps what is chosen and named, and loses every number', () => {
+  const form = {
+    family: 'filament',
+    layers: [{ name: 'plate', thickness: '3', metal: '' }],
+    pitch: '-0.5',
+    screw: 'M3',
+    beside: false,
+    pad: null,
+  };
+  expect(withoutNumbers(form)).toEqual({
+    family: 'filament',
+    layers: [{ name: 'plate', thickness: '', metal: '' }],
+    pitch: '',
+    screw: 'M3',
+    beside: false,
+    pad: null,
+  });
 });

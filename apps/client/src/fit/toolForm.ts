@@ -60,3 +60,15 @@ export function withoutEmpty(form: unknown): unknown {
   };
   return strip(form as Loose) ?? {};
 }
+
+/** The form with its numbers taken out, to be typed anew: what is chosen, named and how many rows there are stays. */
+export function withoutNumbers<T>(form: T): T {
+  const clear = (value: unknown): unknown => {
+    if (typeof value === 'string') return /^-?\d+(?:\.\d+)?$/.test(value) ? '' : value;
+    if (Array.isArray(value)) return value.map(clear);
+    if (value !== null && typeof value === 'object')
+      return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, clear(part)]));
+    return value;
+  };
+  return clear(form) as T;
+}

@@ -5,7 +5,7 @@ import { loadSchemas } from '../api/loadSchemas';
 import { deviceStore } from '../offline/deviceStore';
 import { usePlanQuery } from './fitApi';
 import { EXAMPLES } from './toolExamples';
-import { typedOf, valueAt, withoutEmpty, withValue, type Typed } from './toolForm';
+import { typedOf, valueAt, withoutEmpty, withoutNumbers, withValue, type Typed } from './toolForm';
 
 export interface ToolForm<T extends ToolId> {
   tool: T;
@@ -23,6 +23,10 @@ export interface ToolForm<T extends ToolId> {
   addTo: (path: string, row: object) => void;
   removeFrom: (path: string, index: number) => void;
   startAnew: () => void;
+  /** What stands there is the tool's own example, untouched: nobody measured it. */
+  isExample: boolean;
+  /** Takes every number of the example away; what is chosen and named stays. */
+  clear: () => void;
   /** False until what this device remembers of the tool is there. */
   ready: boolean;
 }
@@ -94,6 +98,8 @@ export function useToolForm<T extends ToolId>(tool: T): ToolForm<T> {
         rows(path).filter((_, i) => i !== index),
       ),
     startAnew: () => change(() => exampleOf(tool)),
+    isExample: !planId && JSON.stringify(form) === JSON.stringify(exampleOf(tool)),
+    clear: () => change(withoutNumbers),
     ready,
   };
 }

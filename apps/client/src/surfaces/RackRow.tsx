@@ -1,5 +1,6 @@
-import type { Surface } from '@even-bed/contract';
+import type { MachineOverview, Surface } from '@even-bed/contract';
 import { Pressable, View } from 'react-native';
+import { machineState } from '../fleet/machineState';
 import { Icon } from '../ui/Icon';
 import { LifeStrip } from '../ui/LifeStrip';
 import { Row } from '../ui/Row';
@@ -12,6 +13,8 @@ import { conditionWords, lifeOfSide, lifeWords, whereWords } from './surfaceWord
 interface Props {
   surface: Surface;
   now: number;
+  /** The machine that it lies on, as far as it is known. */
+  machine?: MachineOverview | undefined;
   selected: boolean;
   /** null: nothing is being chosen, the row leads to its page. */
   chosen: boolean | null;
@@ -19,11 +22,14 @@ interface Props {
 }
 
 /** A surface as a line of the rack: tag, kind, where it is, and the life of the side that is up. */
-export function RackRow({ surface, now, selected, chosen, onChoose }: Props) {
+export function RackRow({ surface, now, machine, selected, chosen, onChoose }: Props) {
   const palette = usePalette();
   const { where } = surface.state;
   const condition = conditionWords(surface.state, now);
   const life = lifeOfSide(surface, where.kind === 'machine' ? where.sideUp : 'A', now);
+  // What lies on a machine that can't print is no sheet to print on, whatever its own state.
+  const state = where.kind === 'machine' && machine ? machineState(machine, now, false) : null;
+  const stopped = state?.readiness.state === 'not' ? `${machine!.name}: ${state.words}` : null;
   const line = (
     <Row
       lead={<Signal kind={condition.signal} />}
@@ -44,6 +50,7 @@ export function RackRow({ surface, now, selected, chosen, onChoose }: Props) {
       </View>
       <Words size="small" tone="steel">
         {whereWords(surface)}
+        {stopped ? ` · ${stopped}` : ''}
       </Words>
       {life ? (
         <View style={{ maxWidth: 260 }}>

@@ -1,4 +1,4 @@
-import type { Surface } from '@even-bed/contract';
+import type { MachineOverview, Surface } from '@even-bed/contract';
 import type { SurfaceCondition, SurfaceGroup } from '@even-bed/core';
 import { groupFacts, GROUPS } from '@even-bed/core/surfaces/groups';
 import { useGlobalSearchParams, useRouter } from 'expo-router';
@@ -6,6 +6,7 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
+import { useMachinesQuery } from '../fleet/fleetApi';
 import { useAppSelector } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Empty } from '../ui/Empty';
@@ -32,6 +33,7 @@ const STATES: { value: SurfaceCondition; label: string }[] = [
   { value: 'retired', label: 'Retired' },
 ];
 
+const NO_MACHINES: MachineOverview[] = [];
 type Filter = Partial<Record<'search' | 'group' | 'state' | 'place', string>>;
 
 interface ListProps {
@@ -60,9 +62,13 @@ export function RackScreen({ selectedId }: ListProps) {
     place: params.place ?? null,
   });
   const { data: places = [] } = usePlacesQuery();
+  const { data: machines = NO_MACHINES, isLoading: machinesCome } = useMachinesQuery();
   const [move, moved] = useMoveManyMutation();
   const surfaces = useMemo(() => data?.pages.flatMap(({ items }) => items) ?? [], [data]);
   const drawn = useFirstFew(surfaces);
+  const byId = useMemo(() => new Map(machines.map((machine) => [machine.id, machine])), [machines]);
+  const machineOf = ({ state: { where } }: Surface) =>
+    where.kind === 'machine' ? byId.get(where.machineId) : undefined;
   const failure = errorOf(error);
   const narrowed = search !== '' || params.group || params.state || params.place;
   const set = (name: 'group' | 'state' | 'place', value: string) => {
@@ -170,7 +176,7 @@ export function RackScreen({ selectedId }: ListProps) {
         </Narrowing>
       </View>
       {failure ? <Failed message={failure.message} onRetry={refetch} /> : null}
-      {!data && !failure ? <Loading what="the rack" /> : null}
+      {(!data || machinesCome) && !failure ? <Loading what="the rack" /> : null}
       {data && surfaces.length === 0 ? (
         narrowed ? (
           <Words tone="steel">No surface matches. Try another state, or the beginning of a tag.</Words>
@@ -184,9 +190,10 @@ export function RackScreen({ selectedId }: ListProps) {
         )
       ) : null}
       <View testID="rack-list" style={two ? { flexDirection: 'row', flexWrap: 'wrap', columnGap: 24 } : {}}>
-        {drawn.map((surface) => (
+        {(machinesCome ? [] : drawn).map((surface) => (
           <View key={surface.id} style={two ? { flexBasis: '45%', flexGrow: 1 } : {}}>
             <RackRow
+              machine={machineOf(surface)}
               surface={surface}
               now={now}
               selected={surface.id === selectedId}
