@@ -1,5 +1,6 @@
 import type { CautionId } from '@even-bed/core/care/cautions';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
+import { cautionsSeen } from '@even-bed/core/care/cautionsSeen';
 import { jobAsk, type JobFacts } from '@even-bed/core/care/jobSum';
 import { undoEvents, type RunManner } from '@even-bed/core/care/runCard';
 import { doingOf, phasesOf, secondsOf } from '@even-bed/core/care/runProcedure';
@@ -148,7 +149,11 @@ function CardPage({
       <View style={wide ? { flexDirection: 'row', gap: 40, alignItems: 'flex-start' } : { gap: 24 }}>
         <View style={wide ? { flex: 1, minWidth: 0, maxWidth: 620 } : {}}>
           <View style={{ gap: 16 }} testID={`card-${card.steps[0]!.id}`}>
-            <CardCautions ids={cautions} short={practised || card.bound} />
+            <CardCautions
+              key={card.steps[0]!.id}
+              ids={cautions}
+              seen={practised || card.bound ? new Set(cautions) : cautionsSeen(setup, state, now)}
+            />
             {tapAnywhere ? (
               <Pressable onPress={next} role="none" testID="tap-anywhere" style={{ gap: 16, minHeight: 320 }}>
                 {lines}
@@ -229,11 +234,15 @@ function MannerSwitch({ practised, onChange }: { practised: boolean; onChange: (
   );
 }
 
-/** Cautions above the doing: what stops a hand in full; what makes it careful, for practised hands, in a line. */
-function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolean }) {
+/**
+ * Cautions above the doing: what stops a hand in full; what makes it careful in a line, where it was read in this job
+ * already or hands are practised.
+ */
+function CardCautions({ ids, seen }: { ids: readonly CautionId[]; seen: ReadonlySet<CautionId> }) {
   const [open, setOpen] = useState(false);
   const stops = ids.filter((id) => STOPS.includes(id));
   const careful = ids.filter((id) => !STOPS.includes(id));
+  const [known, fresh] = [careful.filter((id) => seen.has(id)), careful.filter((id) => !seen.has(id))];
   // Paper can't be unfolded.
   useEffect(() => {
     if (typeof window === 'undefined' || !window.addEventListener) return undefined;
@@ -241,7 +250,8 @@ function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolea
     window.addEventListener('beforeprint', unfold);
     return () => window.removeEventListener('beforeprint', unfold);
   }, []);
-  const folded = short && careful.length > 0 && !open;
+  const folded = known.length > 0 && !open;
+  const whole = open ? careful : fresh;
   return (
     <>
       {stops.map((id) => (
@@ -253,19 +263,18 @@ function CardCautions({ ids, short }: { ids: readonly CautionId[]; short: boolea
         <Pressable
           role="button"
           aria-expanded={false}
-          aria-label={`${careful.map((id) => CAUTIONS[id].title).join(', ')}: read them`}
+          aria-label={`${known.map((id) => CAUTIONS[id].title).join(', ')}: read them`}
           onPress={() => setOpen(true)}
           testID="cautions"
         >
-          <Notice kind="due" title={careful.map((id) => CAUTIONS[id].title).join(' · ')} />
+          <Notice kind="due" title={known.map((id) => CAUTIONS[id].title).join(' · ')} />
         </Pressable>
-      ) : (
-        careful.map((id) => (
-          <Notice key={id} kind="due" title={CAUTIONS[id].title} testID={`caution-${id}`}>
-            {CAUTIONS[id].text}
-          </Notice>
-        ))
-      )}
+      ) : null}
+      {whole.map((id) => (
+        <Notice key={id} kind="due" title={CAUTIONS[id].title} testID={`caution-${id}`}>
+          {CAUTIONS[id].text}
+        </Notice>
+      ))}
     </>
   );
 }
