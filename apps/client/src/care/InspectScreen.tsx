@@ -83,6 +83,8 @@ function CardView({ card, subject, name, back, crumbs }: CardProps) {
     const file = await pickFile('image/jpeg,image/png,image/webp', { camera });
     if (file) setPhotos([...photos, { id: uuid(), file, preview: URL.createObjectURL(file) }]);
   };
+  /** What is typed anew is judged anew: what was said of it before goes. */
+  const putRight = (key: string) => setFaults(({ [key]: _, ...others }) => others);
   const submit = async () => {
     const values: Record<string, number> = {};
     const found: Record<string, string> = {};
@@ -160,7 +162,10 @@ function CardView({ card, subject, name, back, crumbs }: CardProps) {
               key={known.code}
               role="radio"
               aria-checked={taken}
-              onPress={() => setCode(known.code)}
+              onPress={() => {
+                setCode(known.code);
+                putRight('code');
+              }}
               testID={`code-${known.code}`}
               style={{
                 minHeight: TOUCH + 16,
@@ -204,7 +209,10 @@ function CardView({ card, subject, name, back, crumbs }: CardProps) {
                 unit={unit}
                 keyboard="decimal"
                 value={numbers[key] ?? ''}
-                onChange={(text) => setNumbers({ ...numbers, [key]: text })}
+                onChange={(text) => {
+                  setNumbers({ ...numbers, [key]: text });
+                  putRight(key);
+                }}
                 error={faults[key]}
                 testID={`number-${key}`}
               />

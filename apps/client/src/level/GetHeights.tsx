@@ -95,14 +95,17 @@ export function GetHeights({ draft }: { draft: CheckDraft }) {
           ) : (
             <DropCheck draft={draft} />
           )}
-          <ActionButton
-            label="Use these heights"
-            kind="main"
-            grow
-            disabled={!ready}
-            onPress={use}
-            testID="use-heights"
-          />
+          {/* Before the first touch there is one thing to do, and it stands above. */}
+          {entry.way === 'felt' && !felt ? null : (
+            <ActionButton
+              label="Use these heights"
+              kind="main"
+              grow
+              disabled={!ready}
+              onPress={use}
+              testID="use-heights"
+            />
+          )}
         </>
       }
     >
