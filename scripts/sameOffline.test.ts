@@ -84,6 +84,7 @@ function done({ machineId, start }: Shop): [id: string, params: Record<string, s
     ],
     ['endCheck', id(check), { endedAt: NOW + 120_000, outcome: 'finished', note: 'Warm.' }],
     ['logPrint', id(print), { ...logged, release: null, note: '' }],
+    ['describePrint', id(print), { places: ['front-left'], note: 'Draught', at: NOW + 3 }],
     ['keepOffset', id(offset), { machineId, surfaceId: surface, offset: -1.2, weight: 1, note: '', at: NOW }],
     [
       'inspect',

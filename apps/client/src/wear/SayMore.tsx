@@ -10,6 +10,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { NinePlaces } from '../ui/NinePlaces';
+import { rightNow } from '../ui/useNow';
 import { useSteadyTap } from '../ui/useSteadyTap';
 import { Words } from '../ui/Words';
 
@@ -27,7 +28,7 @@ export function SayMore({ print, machine, failureSaid }: Props) {
   const steady = useSteadyTap();
   const [kept, setKept] = useState<Said>(print);
   const [said, setSaid] = useState<Said>(kept);
-  const changed: PrintWords = {
+  const changed: Omit<PrintWords, 'at'> = {
     ...(said.failure === kept.failure ? null : { failure: said.failure }),
     ...(said.release === kept.release ? null : { release: said.release }),
     ...(said.places.join() === kept.places.join() ? null : { places: said.places }),
@@ -40,7 +41,7 @@ export function SayMore({ print, machine, failureSaid }: Props) {
   const save = () => {
     later(wearOperations.describePrint, {
       params: { id: print.id },
-      body: changed,
+      body: { ...changed, at: rightNow() },
       key: uuid(),
       what: `${machine.name}: more of a print`,
       at: `/prints/${print.id}`,

@@ -171,7 +171,7 @@ test('every operation answers well, and as its description says', async () => {
   const logged = { machineId, material: 'PLA', endedAt: NOW, held: false, failure: 'let-go' };
   await does('logPrint', { id: print }, { body: logged });
   await does('addPrints', {}, { body: { prints: [{ ...logged, id: newId(), held: true, failure: null }] } });
-  await does('describePrint', { id: print }, { body: { places: ['front-left'], note: 'Draught' } });
+  await does('describePrint', { id: print }, { body: { places: ['front-left'], note: 'Draught', at: NOW } });
   await does('print', { id: print });
   await does('prints', {}, { query: { search: 'pla' } });
   await does('withdrawPrint', { id: print });

@@ -75,7 +75,7 @@ describe('a print', () => {
     await sheetOn();
     const id = newId();
     await log(id, { held: false, failure: 'let-go', note: 'Draught' }).expect(200);
-    const say = (words: object) => shop.api.put(`/api/prints/${id}/words`).send(words);
+    const say = (words: object) => shop.api.put(`/api/prints/${id}/words`).send({ ...words, at: NOW });
     const { body } = await say({ places: ['front-left', 'front'] }).expect(200);
     expect(body).toMatchObject({ places: ['front-left', 'front'], note: 'Draught', failure: 'let-go' });
     // Another device, which knew nothing of the places, adds a word: they stay.
@@ -98,18 +98,21 @@ describe('a print', () => {
     ['a place twice', { places: ['front', 'front'] }, 422, 'places.1'],
     ['a failure nobody knows', { failure: 'magic' }, 422, 'failure'],
     ['a note without an end', { note: 'x'.repeat(201) }, 422, 'note'],
-    ['whether it held', { held: true }, 422, 'held'],
+    ['whether it held', { held: true, note: 'x' }, 422, 'held'],
   ])('no more is told of it by %s', async (_what, words, status, field) => {
     const id = newId();
     await log(id, { held: false }).expect(200);
-    const { body } = await shop.api.put(`/api/prints/${id}/words`).send(words).expect(status);
+    const { body } = await shop.api
+      .put(`/api/prints/${id}/words`)
+      .send({ ...words, at: NOW })
+      .expect(status);
     if (field) expect(Object.keys(body.error.fields)).toEqual([field]);
   });
 
   test('that held has no failure; one that is withdrawn or not here is told nothing of', async () => {
     const id = newId();
     await log(id).expect(200);
-    const say = (of: string, words: object) => shop.api.put(`/api/prints/${of}/words`).send(words);
+    const say = (of: string, words: object) => shop.api.put(`/api/prints/${of}/words`).send({ ...words, at: NOW });
     expect((await say(id, { failure: 'foot' }).expect(422)).body.error.fields).toHaveProperty('failure');
     await say(id, { release: 'flexed' }).expect(200);
     await shop.api.post(`/api/prints/${id}/withdraw`).send({}).expect(200);

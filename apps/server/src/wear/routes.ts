@@ -23,7 +23,7 @@ export const wearRoutes = routesOf(wearOperations, schemas, {
     const source = call.tokenMachineId === null ? 'tap' : 'machine';
     return { body: await logPrint(call.db, { ...facts, id: call.params.id }, { source, now: call.now }) };
   },
-  describePrint: async ({ db, params, body, now }) => ({ body: await describePrint(db, params.id, body, now) }),
+  describePrint: async ({ db, params, body }) => ({ body: await describePrint(db, params.id, body) }),
   addPrints: async ({ db, body, now }) => ({
     body: { added: await addPrints(db, body.prints, { source: 'grid', list: null, now }) },
   }),

@@ -222,7 +222,7 @@ const saidOf = ({ failure, release, places, note }: Print) => ({ failure, releas
  * Says more of a print. What isn't named stays as it was; the book tells both.
  * @throws Problem 404, 409 it is withdrawn, at the field: a print that held has not failed
  */
-export async function describePrint(db: Knex, id: string, words: PrintWords, now: number): Promise<Print> {
+export async function describePrint(db: Knex, id: string, { at, ...words }: PrintWords): Promise<Print> {
   const print = await findPrint(db, id);
   if (!print) throw notFound('This print');
   if (print.withdrawnAt !== null)
@@ -234,7 +234,7 @@ export async function describePrint(db: Knex, id: string, words: PrintWords, now
     .where({ id })
     .update({ ...said, places: JSON.stringify(said.places) });
   await writeEntry(db, {
-    at: now,
+    at,
     kind: 'print-described',
     machineId: print.machineId,
     surfaceId: print.surfaceId ?? undefined,

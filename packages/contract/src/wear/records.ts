@@ -78,15 +78,18 @@ export interface PrintWords {
   release?: PrintRelease | null;
   places?: PlatePlace[];
   note?: string;
+  /** When it was said; a device may have had no signal since. */
+  at: number;
 }
 export const printWordsSchema = record<PrintWords>({
   failure: failureKey,
   release: releaseKey,
   places: placesKey,
   note: Joi.string().trim().max(200).allow('').label('Note'),
+  at: toldTime('Time').required(),
 })
-  .min(1)
-  .messages({ 'object.min': 'Say what is to be added: how it failed, where, how it came off, or a note.' });
+  .or('failure', 'release', 'places', 'note')
+  .messages({ 'object.missing': 'Say what is to be added: how it failed, where, how it came off, or a note.' });
 
 export const printsWriteSchema = record<PrintsWrite>({
   prints: Joi.array()
