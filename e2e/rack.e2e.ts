@@ -2,7 +2,7 @@ import type { MachineOverview, Page as ListPage, Photo, Surface } from '@even-be
 import { readinessWords } from '@even-bed/words/readiness';
 import { PDFDocument } from 'pdf-lib';
 import type { Page } from 'playwright-core';
-import { choose, eventually, TestShop, WIDE } from './shop';
+import { choose, eventually, TestShop, uncovered, WIDE } from './shop';
 
 let shop: TestShop;
 let page: Page;
@@ -79,6 +79,7 @@ test('several are chosen: moved in one go, and their labels printed into the cel
     expect(items.map(({ tag }) => tag)).toEqual(['S-021', 'S-027']);
   });
 
+  await uncovered(page);
   await page.goto('/rack?place=Shelf by the window');
   await page.getByTestId('choose-several').click();
   for (const tag of ['S-021', 'S-027']) await page.getByTestId(`choose-${tag}`).click();

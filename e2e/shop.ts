@@ -261,7 +261,12 @@ export async function choose(page: Page, testId: string, option: string): Promis
   await page.getByTestId(`${testId}-${option}`).click();
   // A list that still closes is not opened again by any hand.
   await page.getByTestId(`${testId}-${option}`).waitFor({ state: 'detached' });
+  await uncovered(page);
 }
+
+/** Waits until what lay over the page has taken its entry out of the browser's history. */
+export const uncovered = (page: Page) =>
+  page.waitForFunction(() => (history.state as { evenBedOver?: boolean } | null)?.evenBedOver !== true);
 
 /** Opens a machine's page and begins, or goes on with, its check. */
 export async function beginCheck(page: Page, machineId: string): Promise<void> {

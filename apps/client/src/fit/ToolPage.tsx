@@ -1,4 +1,5 @@
 import type { ToolId } from '@even-bed/core';
+import { useLocalSearchParams } from 'expo-router';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { View, type ViewStyle } from 'react-native';
@@ -47,6 +48,9 @@ function ExampleMark({ onClear }: { onClear: () => void }) {
 export function ToolPage<T extends ToolId>({ tool, answer, children, action, failure, working = false }: Props<T>) {
   const wide = useIsWide();
   const palette = usePalette();
+  // A machine that the address names fills the form in a moment.
+  const { machine: named } = useLocalSearchParams<{ machine?: string }>();
+  const isExample = tool.isExample && !named;
   const [saving, setSaving] = useState(false);
   const { name, asks } = toolName(tool.tool);
   const missing = Object.values(tool.faults)[0];
@@ -86,7 +90,7 @@ export function ToolPage<T extends ToolId>({ tool, answer, children, action, fai
             style={{
               gap: SPACE.m,
               ...(wide ? BESIDE : {}),
-              ...(tool.isExample
+              ...(isExample
                 ? {
                     borderWidth: 2,
                     borderStyle: 'dashed',
@@ -98,7 +102,7 @@ export function ToolPage<T extends ToolId>({ tool, answer, children, action, fai
             }}
             testID="answer"
           >
-            {tool.isExample ? <ExampleMark onClear={tool.clear} /> : null}
+            {isExample ? <ExampleMark onClear={tool.clear} /> : null}
             {tool.input === null || failure ? (
               <Words size="lead" tone={failure ? 'stop' : 'steel'} live testID="no-answer">
                 {failure ?? missing ?? asks}

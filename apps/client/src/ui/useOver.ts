@@ -10,6 +10,8 @@ const isMarked = () => typeof window !== 'undefined' && (window.history.state as
 const over: { close: () => void }[] = [];
 /** Going back was ours: it says nothing to anybody. */
 let own = false;
+/** An entry of ours is passed over: what comes next is where somebody meant to go. */
+let passing = false;
 let listening = false;
 
 function listen(): void {
@@ -24,6 +26,10 @@ function listen(): void {
         event.stopImmediatePropagation();
         return;
       }
+      if (passing) {
+        passing = false;
+        return;
+      }
       const top = over.pop();
       if (top) {
         event.stopImmediatePropagation();
@@ -31,7 +37,7 @@ function listen(): void {
       } else if (isMarked()) {
         // The entry of a sheet that was left by going on to another page: it is the same page once more.
         event.stopImmediatePropagation();
-        own = true;
+        passing = true;
         window.history.back();
       }
     },
