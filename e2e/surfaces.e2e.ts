@@ -193,7 +193,7 @@ test('a print that failed: where, how it came off, a note, a photo, and what was
   await page.getByTestId('print-open').click();
   await page.getByTestId('print').waitFor();
   // What the records show beside it: the last that held, and what was done since.
-  await page.getByTestId('since-held').getByText('The last print here that held').waitFor();
+  await page.getByTestId('since-held').getByText('The last print that held on this machine').waitFor();
   await page.getByTestId('more-note').fill('Draught from the door');
   await page.getByTestId('more-save').click();
   await page.getByTestId('more-kept').getByText('Saved.').waitFor();

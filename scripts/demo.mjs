@@ -1,11 +1,12 @@
 // The demo in one command: install, build, a fresh copy of the demo shop, simulated machines, the server.
 import { spawn, spawnSync } from 'node:child_process';
 import path from 'node:path';
-import { ensureClient, ensurePackages, fail, ROOT, TSX } from './ensure.mjs';
+import { ensureClient, ensurePackages, fail, MEMORY, ROOT, TSX } from './ensure.mjs';
 
 ensurePackages();
 ensureClient();
 const env = {
+  ...MEMORY,
   ...process.env,
   EVEN_BED_DATA: process.env.EVEN_BED_DATA ?? path.join(ROOT, '.demo'),
   // The demo starts from a fresh copy each time: there is nothing to back up.

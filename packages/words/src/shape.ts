@@ -165,9 +165,9 @@ export function noStripsWords(
     case 'region':
       return 'One area stands up. Something touches from below, or a screw is forced: free it before anything is laid.';
     case 'coarse':
-      return `One layer of ${size(tape.thickness, 3)} is more than three quarters of the ${length(before)}. Measure thinner tape, or take another way.`;
+      return `One layer of ${size(tape.thickness, 3)} is more than three quarters of the ${length(before)}. Use thinner tape, or one of the ways below.`;
     default:
-      return `No arrangement of strips takes off a quarter of the ${length(before)}: up to the layers that are allowed here it is too deep, or too uneven. More layers may help; so may another way.`;
+      return `No set of strips removes a quarter of the ${length(before)}: the dip is too deep or too uneven for this many layers. Allow more layers, or take one of the ways below.`;
   }
 }
 

@@ -19,7 +19,7 @@ import { Row } from '../ui/Row';
 import { SearchField } from '../ui/SearchField';
 import { PaneContext, SPACE } from '../ui/theme';
 import { useFirstFew } from '../ui/useFirstFew';
-import { useKept } from '../ui/useKept';
+import { askedIn, useKept } from '../ui/useKept';
 import { Words } from '../ui/Words';
 import { useBookPagesInfiniteQuery } from './bookApi';
 import { CheckTheBook } from './CheckTheBook';
@@ -34,11 +34,11 @@ export function BookScreen({ selectedId }: { selectedId: string | null }) {
   const router = useRouter();
   const beside = useContext(PaneContext);
   const address = useGlobalSearchParams<Params>();
-  const asked = Object.values(address).some((value) => value !== undefined && value !== '');
+  const asked = askedIn(address);
   // Kept here beside the address: another line's page has an address of its own, and the list stays as it is.
-  const [params, setParams] = useKept<Params>('book filter', {}, asked ? address : null);
+  const [params, setParams] = useKept<Params>('book filter', {}, asked);
   const isLead = useAppSelector((state) => state.people.person?.role === 'lead');
-  const [search, setSearch] = useKept('book search', params.search ?? '', asked ? (address.search ?? '') : null);
+  const [search, setSearch] = useKept('book search', params.search ?? '', asked && (asked.search ?? ''));
   const [from, setFrom] = useState(params.from ?? '');
   const [to, setTo] = useState(params.to ?? '');
   const kind = KINDS.find((known) => known === params.kind) ?? null;

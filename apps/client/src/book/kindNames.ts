@@ -43,7 +43,7 @@ export const KIND_NAMES: Record<BookKind, string> = {
   'surface-retired': 'Retired',
   'surface-brought-back': 'Brought back',
   'print-logged': 'Print',
-  'print-described': 'More of a print',
+  'print-described': 'Print details',
   'print-withdrawn': 'Print withdrawn',
   'prints-added': 'Prints added',
   'offset-kept': 'Offset kept',

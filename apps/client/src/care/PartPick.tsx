@@ -264,7 +264,7 @@ function NewPart({
       </View>
       {others.length > 0 ? (
         <TickRow
-          words={`One more for each of ${others.map(({ name }) => name).join(', ')}`}
+          words={`Also one each for ${others.map(({ name }) => name).join(', ')}`}
           ticked={forAll}
           onPress={() => setForAll(!forAll)}
           testID="new-part-all"

@@ -199,11 +199,11 @@ function FindingDiffers({ machineId, facts }: { machineId: string; facts: JobFac
       <Words bold>Two records disagree on how this machine finds Z.</Words>
       <Words>{`Its page says: ${FINDING_NAMES[facts.finding].toLowerCase()}. Its last plan of a stack says: ${planned.toLowerCase()}.`}</Words>
       <Words tone="steel">
-        Look at the machine, then change the one that is wrong. This step then works out the stack.
+        Look at the machine, then correct the record that is wrong. This step then calculates the stack.
       </Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <ActionButton
-          label={isLead ? 'Change the page' : 'See the page'}
+          label={isLead ? 'Edit the machine' : 'Open the machine'}
           onPress={() => router.push(isLead ? `/floor/${machineId}/edit` : `/floor/${machineId}`)}
           testID="differs-page"
         />

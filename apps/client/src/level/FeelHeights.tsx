@@ -301,8 +301,7 @@ function Feeling({
       ) : null}
       {move.do === 'turn' && allAlike(state.history) ? (
         <Words size="small" tone="steel" testID="feel-alike">
-          Every place feels the same so far. One small turn shows that the feel changes with it: only then is even
-          really even.
+          All places feel the same so far. One small turn checks that the feel really changes.
         </Words>
       ) : null}
       {move.do === 'turn' ? (
@@ -364,9 +363,8 @@ function Feeling({
 }
 
 /** Whether every touch so far had the same key, with nothing turned between. */
-const allAlike = (history: readonly FeelEvent[]): boolean =>
-  history.length > 0 &&
-  history.every((event) => event.do === 'feel' && event.feel === (history[0] as { feel: Feel }).feel);
+const allAlike = ([first, ...rest]: readonly FeelEvent[]): boolean =>
+  first?.do === 'feel' && rest.every((event) => event.do === 'feel' && event.feel === first.feel);
 
 function Findings({ state, nameOf }: { state: FeelState; nameOf: (id: string) => string }) {
   const findings = feelFindings(state);

@@ -82,8 +82,8 @@ export function LayerScreen() {
             />
             {bench.machineId === null ? (
               <Words tone="steel" testID="layer-gives">
-                Says whether the machine follows its map: nine pads are printed, measured with calipers, and held
-                against the map. Choose the machine; its map and a caliper are all that is needed.
+                Checks whether the machine follows its map: print nine pads, measure them with calipers, and compare
+                them with the map. Choose the machine to begin.
               </Words>
             ) : source ? (
               <Pick

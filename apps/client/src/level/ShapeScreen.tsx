@@ -91,7 +91,7 @@ export function ShapeScreen() {
             ) : (
               <WaysToHeights
                 subject={subject}
-                gives="Names the shape of a plate and how far it is from flat, and says what each cure would leave."
+                gives="Finds the shape of a plate, how far it is from flat, and what each cure would leave."
                 pasteHere={bench.machineId === null}
               />
             )}

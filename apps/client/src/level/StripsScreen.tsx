@@ -142,7 +142,7 @@ export function StripsScreen() {
                   ) : null}
                   <WaysToHeights
                     subject={subject}
-                    gives="Plans which strips of tape lie where, in how many layers, and what they leave of the dip."
+                    gives="Plans where strips of tape go, how many layers, and how much of the dip is left."
                   />
                 </>
               ) : (

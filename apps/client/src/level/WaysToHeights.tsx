@@ -16,7 +16,7 @@ export function WaysToHeights({ subject: { machineId, query }, gives, pasteHere 
   return (
     <View style={{ maxWidth: 640 }} testID="no-source">
       <Words>{gives}</Words>
-      <Words tone="steel">It needs the heights of the plate first. Each of these gives them:</Words>
+      <Words tone="steel">First measure the plate, in one of these ways:</Words>
       <Row href={`/tools/light${query}` as never} testID="ways-light">
         <Words bold>Light under a straightedge</Words>
         <Words size="small" tone="steel">
@@ -35,7 +35,7 @@ export function WaysToHeights({ subject: { machineId, query }, gives, pasteHere 
         <Row href={`/tools/shape${query}` as never} testID="ways-paste">
           <Words bold>Heights as text</Words>
           <Words size="small" tone="steel">
-            Paste or type them into the tool that names a shape; it hands them on.
+            Paste or type heights in the shape tool, then choose strips there.
           </Words>
         </Row>
       )}

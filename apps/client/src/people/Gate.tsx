@@ -9,7 +9,7 @@ import { SignInView } from './SignInView';
 import { useAutoLock } from './useAutoLock';
 
 /** Once in a shop's life: nobody else fetches it. */
-const FirstStart = lazy(() => import('./FirstStart').then((room) => ({ default: room.FirstStart })));
+const FirstStart = lazy(() => import('./greeting').then((room) => ({ default: room.FirstStart })));
 
 /** Lets in whoever is signed in. Without a signal, the one who was signed in last on this device. */
 export function Gate({ children }: { children: ReactNode }) {

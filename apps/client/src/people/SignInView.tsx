@@ -1,5 +1,5 @@
 import type { DemoAccount } from '@even-bed/contract';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useAppDispatch, useAppSelector } from '../state/store';
@@ -11,10 +11,12 @@ import { Icon } from '../ui/Icon';
 import { Page } from '../ui/Page';
 import { Section } from '../ui/Section';
 import { RADIUS, SPACE, TOUCH, usePalette } from '../ui/theme';
-import { Welcome } from '../ui/Welcome';
 import { Words } from '../ui/Words';
 import { useSignInMutation } from './peopleApi';
 import { nameForgotten, signedIn } from '../state/peopleSlice';
+
+/** Only who is not signed in sees it: it is not in the piece that every page fetches. */
+const Welcome = lazy(() => import('./greeting').then((part) => ({ default: part.Welcome })));
 
 interface Props {
   locked: boolean;
@@ -44,6 +46,12 @@ export function SignInView({ locked, demo, onCancel }: Props) {
   };
   // Somebody who is new here is told first what this is.
   const greets = !onCancel && !(locked && person);
+  const accounts = demo ? (
+    <DemoAccounts
+      accounts={demo}
+      onUse={({ name: demoName, secret: demoSecret }) => void submit({ name: demoName, secret: demoSecret })}
+    />
+  ) : null;
   const title = onCancel ? 'Who takes over?' : greets ? 'Even Bed' : 'Locked';
   return (
     <Page
@@ -51,91 +59,84 @@ export function SignInView({ locked, demo, onCancel }: Props) {
       testID="sign-in"
       tools={onCancel ? <ActionButton label={`Stay ${person?.name ?? ''}`.trim()} onPress={onCancel} /> : undefined}
     >
-      <Columns
-        left={greets ? <Welcome /> : null}
-        right={
-          <View style={{ maxWidth: 420, gap: SPACE.m }}>
-            {locked && person ? (
-              <Words tone="steel">{`${person.name} goes on with the passphrase or PIN, or somebody else signs in. Nothing that was typed is lost.`}</Words>
-            ) : null}
-            {demo && greets ? (
-              <DemoAccounts
-                accounts={demo}
-                onUse={({ name: demoName, secret: demoSecret }) => void submit({ name: demoName, secret: demoSecret })}
-              />
-            ) : null}
-            <Section
-              title={demo && greets ? 'OR WITH A NAME' : 'WHO ARE YOU?'}
-              testID="sign-in-form"
-              {...(demo && greets && names.length === 0 ? { folded: 'name and passphrase' } : {})}
-            >
-              {names.length > 0 ? (
-                <View
-                  style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}
-                  role="radiogroup"
-                  aria-label="People on this device"
-                >
-                  {names.map((known) => (
-                    <NameButton key={known} name={known} taken={known === name} onPress={() => choose(known)} />
-                  ))}
-                </View>
+      {/* With nothing in its place meanwhile: what comes late would push the form. */}
+      <Suspense fallback={null}>
+        <Columns
+          left={greets ? <Welcome /> : null}
+          right={
+            <View style={{ maxWidth: 420, gap: SPACE.m }}>
+              {locked && person ? (
+                <Words tone="steel">{`${person.name} goes on with the passphrase or PIN, or somebody else signs in. Nothing that was typed is lost.`}</Words>
               ) : null}
-              <Field
-                label="Name"
-                value={name}
-                onChange={setName}
-                error={failure?.fields['name']}
-                testID="sign-in-name"
-              />
-              <Field
-                label="Passphrase or PIN"
-                secret
-                value={secret}
-                onChange={setSecret}
-                onSubmit={() => void submit()}
-                error={failure ? (failure.fields['secret'] ?? failure.message) : undefined}
-                testID="sign-in-secret"
-              />
-              <Choice
-                label="This device is"
-                value={device}
-                onChange={setDevice}
-                options={[
-                  { value: 'own', label: 'my own' },
-                  { value: 'shared', label: 'shared: locks itself' },
-                ]}
-                testID="sign-in-device"
-              />
-              <ActionButton
-                label="Sign in"
-                kind="main"
-                busy={isLoading}
-                disabled={name.trim() === '' || secret === ''}
-                onPress={() => void submit()}
-                testID="sign-in-go"
-              />
-              {names.includes(name) && name !== person?.name ? (
-                <View style={{ alignSelf: 'flex-start' }}>
-                  <ActionButton
-                    label={`Forget ${name} on this device`}
-                    kind="quiet"
-                    onPress={() => {
-                      dispatch(nameForgotten(name));
-                      choose('');
-                    }}
-                  />
-                </View>
-              ) : null}
-            </Section>
-            {demo && !greets ? (
-              <DemoAccounts
-                accounts={demo}
-                onUse={({ name: demoName, secret: demoSecret }) => void submit({ name: demoName, secret: demoSecret })}
-              />
-            ) : null}
-          </View>
-        }
-      />
+              {greets ? accounts : null}
+              <Section
+                title={demo && greets ? 'OR SIGN IN WITH YOUR NAME' : 'SIGN IN'}
+                testID="sign-in-form"
+                {...(demo && greets && names.length === 0 ? { folded: 'name and passphrase' } : {})}
+              >
+                {names.length > 0 ? (
+                  <View
+                    style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}
+                    role="radiogroup"
+                    aria-label="People on this device"
+                  >
+                    {names.map((known) => (
+                      <NameButton key={known} name={known} taken={known === name} onPress={() => choose(known)} />
+                    ))}
+                  </View>
+                ) : null}
+                <Field
+                  label="Name"
+                  value={name}
+                  onChange={setName}
+                  error={failure?.fields['name']}
+                  testID="sign-in-name"
+                />
+                <Field
+                  label="Passphrase or PIN"
+                  secret
+                  value={secret}
+                  onChange={setSecret}
+                  onSubmit={() => void submit()}
+                  error={failure ? (failure.fields['secret'] ?? failure.message) : undefined}
+                  testID="sign-in-secret"
+                />
+                <Choice
+                  label="This device is"
+                  value={device}
+                  onChange={setDevice}
+                  options={[
+                    { value: 'own', label: 'my own' },
+                    { value: 'shared', label: 'shared: locks itself' },
+                  ]}
+                  testID="sign-in-device"
+                />
+                <ActionButton
+                  label="Sign in"
+                  kind="main"
+                  busy={isLoading}
+                  disabled={name.trim() === '' || secret === ''}
+                  onPress={() => void submit()}
+                  testID="sign-in-go"
+                />
+                {names.includes(name) && name !== person?.name ? (
+                  <View style={{ alignSelf: 'flex-start' }}>
+                    <ActionButton
+                      label={`Forget ${name} on this device`}
+                      kind="quiet"
+                      onPress={() => {
+                        dispatch(nameForgotten(name));
+                        choose('');
+                      }}
+                    />
+                  </View>
+                ) : null}
+              </Section>
+              {greets ? null : accounts}
+            </View>
+          }
+        />
+      </Suspense>
     </Page>
   );
 }
@@ -167,16 +168,16 @@ function NameButton({ name, taken, onPress }: { name: string; taken: boolean; on
 }
 
 const ROLE_WORDS: Record<DemoAccount['role'], string> = {
-  lead: 'leads the shop: rules, people, settings',
-  technician: 'works on the machines',
-  looker: 'looks, and changes nothing',
+  lead: 'lead: rules, people, settings',
+  technician: 'technician: works on the machines',
+  looker: 'view only',
 };
 
 /** The demo's people: one tap each. */
 function DemoAccounts({ accounts, onUse }: { accounts: DemoAccount[]; onUse: (account: DemoAccount) => void }) {
   const palette = usePalette();
   return (
-    <Section title="THIS IS THE DEMO. COME IN AS" testID="demo-accounts">
+    <Section title="THIS IS THE DEMO. SIGN IN AS" testID="demo-accounts">
       {accounts.map((account) => (
         <Pressable
           key={account.name}

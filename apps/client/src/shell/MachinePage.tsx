@@ -2,6 +2,7 @@ import { useLocalSearchParams } from 'expo-router';
 import { MachineJobs } from '../care/MachineJobs';
 import { SeenPart } from '../care/SeenPart';
 import { MachinePlans } from '../fit/MachinePlans';
+import { useKnownMachine } from '../fleet/useKnownMachine';
 import { MachineScreen } from '../floor/MachineScreen';
 import { LearnedPart } from '../level/LearnedPart';
 import { LevelGlance } from '../level/LevelGlance';
@@ -30,7 +31,8 @@ export function MachinePage() {
   const mayDo = role !== 'looker';
   const { machineId } = useLocalSearchParams<{ machineId: string }>();
   const stack = useStackQuery({ id: machineId });
-  const zero = useZeroQuery({ id: machineId });
+  const { data: known } = useKnownMachine(machineId);
+  const zero = useZeroQuery({ id: machineId }, { skip: known?.family !== 'resin' });
   const rest = [
     useChecksQuery({ machineId, state: 'ended', limit: HISTORY }),
     useLevelsQuery({ id: machineId }),

@@ -14,7 +14,7 @@ const OF_PRINTS: readonly BookKind[] = ['print-logged', 'print-described', 'prin
 const SHOWN = 20;
 
 const lay = ({ surfaceTag, side }: Print) =>
-  surfaceTag ? `${surfaceTag}${side ? `, side ${side}` : ''}` : 'not noted';
+  surfaceTag ? `${surfaceTag}${side ? `, side ${side}` : ''}` : 'not recorded';
 
 /** A print that failed beside the last one on this machine that held: what was different, and what was done between. */
 export function SinceItHeld({ print }: { print: Print }) {
@@ -31,25 +31,21 @@ export function SinceItHeld({ print }: { print: Print }) {
   if (held.isLoading || ofMachine.isLoading || ofSurface.isLoading) return <Loading what="what was different" />;
   if (!before)
     return (
-      <Section title="SINCE IT LAST HELD" testID="since-held">
-        <Words>
-          No print that held is written down for this machine before this one, so there is nothing to compare.
-        </Words>
+      <Section title="CHANGES SINCE THE LAST GOOD PRINT" testID="since-held">
+        <Words>No earlier print that held is recorded for this machine: there is nothing to compare with.</Words>
       </Section>
     );
   const pairs: [name: string, was: string, is: string][] = [
     ['Surface', lay(before), lay(print)],
-    ['Material', before.material || 'not said', print.material || 'not said'],
+    ['Material', before.material || 'not recorded', print.material || 'not recorded'],
   ];
   return (
-    <Section title="SINCE IT LAST HELD" testID="since-held">
-      <Words>{`The last print here that held ended on ${dayAndTime(before.endedAt)}.`}</Words>
+    <Section title="CHANGES SINCE THE LAST GOOD PRINT" testID="since-held">
+      <Words>{`The last print that held on this machine ended on ${dayAndTime(before.endedAt)}.`}</Words>
       <Facts
         rows={pairs.map(([name, was, is]) => [name, was === is ? `the same: ${is}` : `was ${was}, now ${is}`] as const)}
       />
-      <Words bold>
-        {lines.length === 0 ? 'Nothing was written down between the two.' : 'Written down between the two'}
-      </Words>
+      <Words bold>{lines.length === 0 ? 'Nothing was recorded between the two.' : 'Recorded between the two'}</Words>
       {lines.slice(0, SHOWN).map(({ id, at, text }) => (
         <Row key={id} href={`/book/${id}`}>
           <Words>{text}</Words>

@@ -18,7 +18,7 @@ import { SearchField } from '../ui/SearchField';
 import { useHasTwoColumns } from '../ui/theme';
 import { useNow } from '../ui/useNow';
 import { useFirstFew } from '../ui/useFirstFew';
-import { useKept } from '../ui/useKept';
+import { askedIn, useKept } from '../ui/useKept';
 import { Words } from '../ui/Words';
 import { PlaceDialog } from './PlaceDialog';
 import { RackRow } from './RackRow';
@@ -49,9 +49,9 @@ export function RackScreen({ selectedId }: ListProps) {
   const mayDo = useAppSelector((state) => state.people.person?.role !== 'looker');
   const address = useGlobalSearchParams<Filter>();
   // Kept here beside the address: another surface's page has an address of its own, and the list stays as it is.
-  const asked = Object.values(address).some((value) => value !== undefined && value !== '');
-  const [params, setParams] = useKept<Filter>('rack filter', {}, asked ? address : null);
-  const [search, setSearch] = useKept('rack search', '', asked ? (address.search ?? '') : null);
+  const asked = askedIn(address);
+  const [params, setParams] = useKept<Filter>('rack filter', {}, asked);
+  const [search, setSearch] = useKept('rack search', '', asked && (asked.search ?? ''));
   const [chosen, setChosen] = useState<ReadonlyMap<string, Surface> | null>(null);
   const [moving, setMoving] = useState(false);
   const query = useDeferredValue(search);

@@ -38,7 +38,7 @@ export function SideLife({ surface, now }: { surface: Surface; now: number }) {
         <View testID="life-against">
           <Signal kind={!awaiting && seen?.weight === 'stop' ? 'stop' : 'due'} word={against} />
           <Words size="small" tone="steel">
-            What follows goes by the count of prints alone.
+            The figures below count prints only.
           </Words>
         </View>
       ) : null}

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { Icon } from './Icon';
@@ -23,12 +23,14 @@ interface Props {
 export function Pick({ label, options, value, onChange, placeholder = 'Choose', error, hideLabel, testID }: Props) {
   const palette = usePalette();
   const [open, setOpen] = useState(false);
-  // The kit's menu takes the focus when it is first drawn, open or not: it is drawn when it is first opened.
-  const [everOpen, setEverOpen] = useState(false);
-  const show = () => {
-    setEverOpen(true);
-    setOpen(true);
-  };
+  // The kit's menu takes the focus when it is drawn, and one that still fades out neither closes nor opens well: it is
+  // there while it is open, and then taken away whole.
+  const button = useRef<View>(null);
+  const wasOpen = useRef(false);
+  useEffect(() => {
+    if (wasOpen.current && !open) button.current?.focus();
+    wasOpen.current = open;
+  }, [open]);
   const close = () => setOpen(false);
   useOver(open, close);
   const taken = options.find((option) => option.value === value)?.label ?? placeholder;
@@ -38,7 +40,8 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
       aria-label={`${label}: ${taken}`}
       aria-haspopup="menu"
       aria-expanded={open}
-      onPress={show}
+      ref={button}
+      onPress={() => setOpen(true)}
       testID={testID}
       style={{
         minHeight: TOUCH,
@@ -64,9 +67,9 @@ export function Pick({ label, options, value, onChange, placeholder = 'Choose', 
           {label}
         </Words>
       )}
-      {everOpen ? (
+      {open ? (
         <Menu
-          visible={open}
+          visible
           onDismiss={close}
           anchorPosition="bottom"
           contentStyle={{

@@ -22,6 +22,10 @@ export function useKept<T>(name: string, initial: T, asked: T | null = null): [T
   return [value, set];
 }
 
+/** What an address asks of a list; null: nothing, so that what was kept counts. */
+export const askedIn = <T extends object>(address: T): T | null =>
+  Object.values(address).some((value) => value !== undefined && value !== '') ? address : null;
+
 /** The place in a long page where somebody was, px from its top. */
 export const placeKept = (name: string): number => (kept.get(`place ${name}`) as number | undefined) ?? 0;
 export const keepPlace = (name: string, y: number): void => void kept.set(`place ${name}`, y);

@@ -99,7 +99,7 @@ export function LogPrint({ machine }: { machine: MachineOverview }) {
           )}
           {waits ? null : (
             <Row href={`/prints/${done.id}`} testID="print-open">
-              <Words>{done.held ? 'Say more of this print' : 'Add a photo, see what was different'}</Words>
+              <Words>{done.held ? 'Add details of this print' : 'Add a photo, see what changed'}</Words>
             </Row>
           )}
         </>

@@ -23,7 +23,7 @@ import { usePrintQuery, useWithdrawPrintMutation } from './wearApi';
 interface Props {
   mayDo: boolean;
   /** What other areas know of it. */
-  parts: (print: Print, machine: MachineOverview) => ReactNode;
+  parts: (print: Print) => ReactNode;
 }
 
 /** One print: what was written down, more to say of it, its photos, and what was different from the last one that held. */
@@ -32,7 +32,7 @@ export function PrintScreen({ mayDo, parts }: Props) {
   const { data: print, error, refetch } = usePrintQuery({ id: printId });
   const { data: machine } = useKnownMachine(print?.machineId ?? '');
   const failure = errorOf(error);
-  const title = print ? (print.held ? 'A print that held' : 'A print that failed') : 'A print';
+  const title = print ? (print.held ? 'Print that held' : 'Failed print') : 'Print';
   const crumbs = print
     ? [{ label: print.machineName, href: `/floor/${print.machineId}` as const }]
     : [{ label: 'Prints', href: '/prints' as const }];
@@ -48,7 +48,7 @@ export function PrintScreen({ mayDo, parts }: Props) {
 function Shown({ print, machine, mayDo, parts }: Props & { print: Print; machine: MachineOverview }) {
   const steady = useSteadyTap();
   const [withdraw, { isLoading, error }] = useWithdrawPrintMutation();
-  const { held, failure, surfaceTag, side, material, grams, duration, release, places, note } = print;
+  const { held, failure, places } = print;
   const plate = { width: machine.plateWidth, depth: machine.plateDepth };
   const standing = print.withdrawnAt === null;
   return (
@@ -59,38 +59,22 @@ function Shown({ print, machine, mayDo, parts }: Props & { print: Print; machine
       />
       {standing ? null : (
         <Notice kind="due" title="Withdrawn">
-          {`It was written down by mistake; that was said on ${longDay(print.withdrawnAt!)}. It no longer counts.`}
+          {`Entered by mistake, withdrawn on ${longDay(print.withdrawnAt!)}. It no longer counts.`}
         </Notice>
       )}
-      <Facts
-        rows={[
-          ['Ended', `${longDay(print.endedAt)}, ${clockTime(print.endedAt)}`],
-          ['On', surfaceTag ? `${surfaceTag}${side ? `, side ${side}` : ''}` : 'no surface was noted'],
-          ['Material', material || 'not said'],
-          ...(grams === null ? [] : ([['Weight', `${Math.round(grams)} g`]] as [string, string][])),
-          ...(duration === null ? [] : ([['Took', timeTaken(Math.round(duration / 60) * 60)]] as [string, string][])),
-          ['Written down by', print.personName ?? 'the machine'],
-          ...(mayDo && standing
-            ? []
-            : ([
-                ['Where', placesInWords(places) || 'not said'],
-                ['Came off', release ? RELEASE_WORDS[release] : 'not said'],
-                ['Note', note || 'none'],
-              ] as [string, string][])),
-        ]}
-      />
+      <Facts rows={rowsOf(print, !(mayDo && standing))} />
       {mayDo && standing ? (
-        <Section title="WHAT YOU SAW" testID="saw">
+        <Section title="DETAILS" testID="saw">
           <SayMore key={print.id} print={print} machine={machine} />
         </Section>
       ) : places.length > 0 ? (
         <NinePlaces plate={plate} taken={places} />
       ) : null}
-      {parts(print, machine)}
+      {parts(print)}
       {mayDo && standing ? (
         <View style={{ alignSelf: 'flex-start', gap: 4 }}>
           <ActionButton
-            label="Withdraw: it was written down by mistake"
+            label="Withdraw: entered by mistake"
             kind="quiet"
             busy={isLoading}
             onPress={steady(() => void withdraw({ id: print.id }))}
@@ -105,4 +89,21 @@ function Shown({ print, machine, mayDo, parts }: Props & { print: Print; machine
       ) : null}
     </>
   );
+}
+
+/** What was written down of it. @param all with what can be said later on: where nobody can change it here */
+function rowsOf(print: Print, all: boolean): [name: string, value: string][] {
+  const { endedAt, surfaceTag, side, material, grams, duration, personName, places, release, note } = print;
+  const rows: [name: string, value: string | null][] = [
+    ['Ended', `${longDay(endedAt)}, ${clockTime(endedAt)}`],
+    ['Surface', surfaceTag ? `${surfaceTag}${side ? `, side ${side}` : ''}` : 'not recorded'],
+    ['Material', material || 'not recorded'],
+    ['Weight', grams === null ? null : `${Math.round(grams)} g`],
+    ['Duration', duration === null ? null : timeTaken(Math.round(duration / 60) * 60)],
+    ['Recorded by', personName ?? 'the machine'],
+    ['Where', all ? placesInWords(places) || 'not recorded' : null],
+    ['Came off', all ? (release ? RELEASE_WORDS[release] : 'not recorded') : null],
+    ['Note', all ? note || 'none' : null],
+  ];
+  return rows.filter((row): row is [string, string] => row[1] !== null);
 }

@@ -28,6 +28,7 @@ export function SayMore({ print, machine, failureSaid }: Props) {
   const steady = useSteadyTap();
   const [kept, setKept] = useState<Said>(print);
   const [said, setSaid] = useState<Said>(kept);
+  const [saved, setSaved] = useState(false);
   const changed: Omit<PrintWords, 'at'> = {
     ...(said.failure === kept.failure ? null : { failure: said.failure }),
     ...(said.release === kept.release ? null : { release: said.release }),
@@ -43,10 +44,11 @@ export function SayMore({ print, machine, failureSaid }: Props) {
       params: { id: print.id },
       body: { ...changed, at: rightNow() },
       key: uuid(),
-      what: `${machine.name}: more of a print`,
+      what: `${machine.name}: details of a print`,
       at: `/prints/${print.id}`,
     });
     setKept({ ...said, note: said.note.trim() });
+    setSaved(true);
   };
   return (
     <View style={{ gap: 16 }} testID="say-more">
@@ -62,7 +64,7 @@ export function SayMore({ print, machine, failureSaid }: Props) {
             />
           )}
           <Words size="small" tone="steel">
-            Where on the plate? Tap every place. As you stand before the machine.
+            Where on the plate? Tap each place, seen from the front of the machine.
           </Words>
           <NinePlaces
             plate={{ width: machine.plateWidth, depth: machine.plateDepth }}
@@ -89,7 +91,7 @@ export function SayMore({ print, machine, failureSaid }: Props) {
         <ActionButton label="Save" kind="main" onPress={steady(save)} testID="more-save" />
       ) : (
         <Words size="small" tone="steel" live testID="more-kept">
-          {kept === print ? 'Nothing to save yet.' : 'Saved.'}
+          {saved ? 'Saved.' : 'Nothing to save yet.'}
         </Words>
       )}
     </View>

@@ -53,7 +53,7 @@ export const wearOperations = operations<typeof import('./records'), WearAnswers
     method: 'put',
     path: '/prints/:id/words',
     access: 'technician',
-    summary: 'Say more of a print: how it failed, where on the plate, how it came off, a note',
+    summary: 'Add details to a print: how it failed, where on the plate, how it came off, a note',
     answers: 'The print.',
     body: 'printWordsSchema',
     touches: ['Print', 'Book'],
