@@ -17,6 +17,7 @@ import { nameForgotten, signedIn } from '../state/peopleSlice';
 
 /** Only who is not signed in sees it: it is not in the piece that every page fetches. */
 const Welcome = lazy(() => import('./greeting').then((part) => ({ default: part.Welcome })));
+const DemoAccounts = lazy(() => import('./greeting').then((part) => ({ default: part.DemoAccounts })));
 
 interface Props {
   locked: boolean;
@@ -164,49 +165,5 @@ function NameButton({ name, taken, onPress }: { name: string; taken: boolean; on
       <Icon name="person" size={20} />
       <Words bold={taken}>{name}</Words>
     </Pressable>
-  );
-}
-
-const ROLE_WORDS: Record<DemoAccount['role'], string> = {
-  lead: 'lead: rules, people, settings',
-  technician: 'technician: works on the machines',
-  looker: 'view only',
-};
-
-/** The demo's people: one tap each. */
-function DemoAccounts({ accounts, onUse }: { accounts: DemoAccount[]; onUse: (account: DemoAccount) => void }) {
-  const palette = usePalette();
-  return (
-    <Section title="THIS IS THE DEMO. SIGN IN AS" testID="demo-accounts">
-      {accounts.map((account) => (
-        <Pressable
-          key={account.name}
-          role="button"
-          onPress={() => onUse(account)}
-          testID={`demo-${account.role}`}
-          style={{
-            minHeight: 76,
-            paddingHorizontal: 16,
-            paddingVertical: 10,
-            flexDirection: 'row',
-            alignItems: 'center',
-            gap: 14,
-            borderWidth: 1,
-            borderColor: palette.edge,
-            borderRadius: RADIUS,
-            backgroundColor: palette.raised,
-          }}
-        >
-          <Icon name="person" size={26} />
-          <View style={{ flex: 1 }}>
-            <Words size="lead" bold>
-              {account.name}
-            </Words>
-            <Words size="small" tone="steel">{`${ROLE_WORDS[account.role]} · ${account.secret}`}</Words>
-          </View>
-          <Icon name="next" size={20} color={palette.steel} />
-        </Pressable>
-      ))}
-    </Section>
   );
 }

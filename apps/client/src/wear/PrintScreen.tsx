@@ -8,6 +8,7 @@ import { View } from 'react-native';
 import { errorOf } from '../api/errorOf';
 import { useKnownMachine } from '../fleet/useKnownMachine';
 import { ActionButton } from '../ui/ActionButton';
+import { Columns } from '../ui/Columns';
 import { Facts } from '../ui/Facts';
 import { clockTime, longDay } from '../ui/formatTime';
 import { Failed, Loading } from '../ui/Loading';
@@ -51,6 +52,7 @@ function Shown({ print, machine, mayDo, parts }: Props & { print: Print; machine
   const { held, failure, places } = print;
   const plate = { width: machine.plateWidth, depth: machine.plateDepth };
   const standing = print.withdrawnAt === null;
+  const open = mayDo && standing;
   return (
     <>
       <Signal
@@ -62,31 +64,37 @@ function Shown({ print, machine, mayDo, parts }: Props & { print: Print; machine
           {`Entered by mistake, withdrawn on ${longDay(print.withdrawnAt!)}. It no longer counts.`}
         </Notice>
       )}
-      <Facts rows={rowsOf(print, !(mayDo && standing))} />
-      {mayDo && standing ? (
-        <Section title="DETAILS" testID="saw">
-          <SayMore key={print.id} print={print} machine={machine} />
-        </Section>
-      ) : places.length > 0 ? (
-        <NinePlaces plate={plate} taken={places} />
-      ) : null}
-      {parts(print)}
-      {mayDo && standing ? (
-        <View style={{ alignSelf: 'flex-start', gap: 4 }}>
-          <ActionButton
-            label="Withdraw: entered by mistake"
-            kind="quiet"
-            busy={isLoading}
-            onPress={steady(() => void withdraw({ id: print.id }))}
-            testID="withdraw-print"
-          />
-          {error ? (
-            <Notice kind="stop" title="Not withdrawn">
-              {errorOf(error)?.message ?? ''}
-            </Notice>
-          ) : null}
-        </View>
-      ) : null}
+      <Columns
+        left={
+          <>
+            <Facts rows={rowsOf(print, !open)} />
+            {open ? (
+              <Section title="DETAILS" testID="saw">
+                <SayMore key={print.id} print={print} machine={machine} />
+              </Section>
+            ) : places.length > 0 ? (
+              <NinePlaces plate={plate} taken={places} />
+            ) : null}
+            {open ? (
+              <View style={{ alignSelf: 'flex-start', gap: 4 }}>
+                <ActionButton
+                  label="Withdraw: entered by mistake"
+                  kind="quiet"
+                  busy={isLoading}
+                  onPress={steady(() => void withdraw({ id: print.id }))}
+                  testID="withdraw-print"
+                />
+                {error ? (
+                  <Notice kind="stop" title="Not withdrawn">
+                    {errorOf(error)?.message ?? ''}
+                  </Notice>
+                ) : null}
+              </View>
+            ) : null}
+          </>
+        }
+        right={parts(print)}
+      />
     </>
   );
 }
