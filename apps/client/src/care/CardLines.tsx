@@ -229,7 +229,7 @@ function Reading({ step, reading, hand }: { step: ProcedureStep; reading: Proced
       {...(unit ? { unit } : {})}
       value={value}
       onChange={(text) => hand.read(step.id, id, text)}
-      keyboard="decimal"
+      keyboard={reading.min < 0 ? 'signed' : 'decimal'}
       {...(error ? { error } : {})}
       {...(hints.length > 0 ? { hint: hints.join(' ') } : {})}
       testID={testID}

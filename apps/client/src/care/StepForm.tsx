@@ -332,6 +332,7 @@ const EFFECTS: Record<StepEffect['kind'], string> = {
   'lift-layers': 'the plain layers under it went with it',
   level: 'a level by hand',
   key: 'the key of the platform’s screws',
+  offset: 'the Z offset that works',
   zero: 'zero is set',
   'home-moved': 'home was moved',
   lapped: 'all rounds of lapping',

@@ -61,7 +61,7 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
               <Field
                 label={`Works with ${tag}`}
                 unit="mm"
-                keyboard="decimal"
+                keyboard="signed"
                 value={text}
                 onChange={setText}
                 onSubmit={keep}

@@ -15,7 +15,8 @@ interface Props {
   /** Stands behind the number. */
   unit?: string;
   lines?: number;
-  keyboard?: 'text' | 'decimal';
+  /** decimal: digits alone, which on some phones has no minus; signed: a number that may be below zero. */
+  keyboard?: 'text' | 'decimal' | 'signed';
   placeholder?: string;
   /** Shows dots instead of what is typed. */
   secret?: boolean;

@@ -22,7 +22,8 @@ import { keepShape } from '../level/shapeStore';
 import { findPerson } from '../people/store';
 import { Problem } from '../kernel/problem';
 import { askToMount, mount } from '../surfaces/mount';
-import { layPlain, liftPlain, plainLayers } from '../surfaces/stackStore';
+import { keepOffset } from '../surfaces/offsetStore';
+import { layPlain, liftPlain, plainLayers, readStack } from '../surfaces/stackStore';
 import { findSurface, keepThickness, recordEvent, type Recorded } from '../surfaces/store';
 import { saveInspection } from './store';
 
@@ -51,7 +52,7 @@ export type StepRecord =
   | { kind: 'thickness'; surfaceId: string; was: number | null; now: number }
   | { kind: 'layers'; machineId: string; laid: PlainLayer[] }
   | { kind: 'lifted'; machineId: string; lifted: PlainLayer[] }
-  | { kind: 'level-note' | 'z-mark' | 'shape'; id: string }
+  | { kind: 'level-note' | 'z-mark' | 'shape' | 'offset'; id: string }
   /** mm; what stood on the machine's page before, and what stands there now. */
   | { kind: 'key'; machineId: string; was: number | null; now: number };
 
@@ -112,6 +113,24 @@ async function perform(place: EffectPlace, at: number, effect: ResolvedEffect, i
     case 'key': {
       const was = await keepPlatformKey(db, machine.id, effect.key, at);
       return was === undefined ? [] : [{ kind: 'key', machineId: machine.id, was, now: effect.key }];
+    }
+    case 'offset': {
+      const on = (await readStack(db, machine.id)).layers.at(-1)?.surfaceId ?? null;
+      const id = uuidOfName(`${eventId} ${index}`, NAMESPACE);
+      const kept = await wholeOrNot(place, at, on, async (trx) => {
+        if (on === null)
+          throw new Problem(422, 'nothing-on', 'The offset was not kept: no surface lies on the machine.');
+        await keepOffset(trx, id, {
+          machineId: machine.id,
+          surfaceId: on,
+          offset: effect.offset,
+          weight: 1,
+          note: title,
+          at,
+        });
+        return [id];
+      });
+      return kept.map(() => ({ kind: 'offset', id }));
     }
     case 'lapped':
     case 'surveyed': {

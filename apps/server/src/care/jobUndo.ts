@@ -4,6 +4,7 @@ import { fittedAt, isTaken } from '../surfaces/spanStore';
 import { findMachine, keepPlatformKey } from '../fleet/store';
 import { withdrawLevelNote, withdrawZMark } from '../level/noteStore';
 import { withdrawShape } from '../level/shapeStore';
+import { withdrawOffset } from '../surfaces/offsetStore';
 import { layPlain, liftPlain } from '../surfaces/stackStore';
 import { countAsBefore, findSurface, keepThickness, needSurface, recordEvent, type Recorded } from '../surfaces/store';
 import { wholeOrNot, type EffectPlace, type StepRecord } from './jobEffects';
@@ -41,6 +42,8 @@ async function reverse({ db, title, now }: EffectPlace, at: number, record: Step
       if ((await findMachine(db, record.machineId))?.platformKey !== record.now)
         throw new ImpossibleEvent('no-change', 'The key of the platform was changed since.');
       return void (await keepPlatformKey(db, record.machineId, record.was, at));
+    case 'offset':
+      return withdrawOffset(db, record.id, at);
     case 'shape':
       return withdrawShape(db, record.id, at);
     case 'z-mark':

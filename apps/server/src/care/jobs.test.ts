@@ -571,6 +571,41 @@ describe('a base and a sheet, from the old surface to levelled', () => {
   });
 });
 
+describe('the Z offset that works', () => {
+  const offsets = async () => (await shop.api.get(`/api/offsets?machineId=${shop.machineId}`).expect(200)).body.items;
+  async function printed(offset?: number) {
+    const id = await begin('first-print');
+    const one = await workTo(id, 'hold');
+    const event = {
+      ...doneWell(setupOf(one), stateOf(one), 'held'),
+      ...(offset === undefined ? {} : { readings: { offset } }),
+    };
+    shop.clock.now = Math.max(shop.clock.now, event.at);
+    await tell(id, event).expect(200);
+    return id;
+  }
+
+  test('told in a job it is kept for the machine with what lies on it, and goes when the step is undone', async () => {
+    const top = await surface('glass', 'S-001');
+    await layOn(top).expect(200);
+    const id = await printed(-1.85);
+    expect(await offsets()).toMatchObject([{ surfaceTag: 'S-001', offset: -1.85, note: 'First print after fitting' }]);
+    await tell(id, { kind: 'undone', at: shop.clock.now, stepId: 'hold' }).expect(200);
+    expect(await offsets()).toEqual([]);
+  });
+
+  test('not told, or with nothing on the machine, it is not invented; the second is said in the book', async () => {
+    await printed();
+    expect(await offsets()).toEqual([]);
+    await printed(-1.85);
+    expect(await offsets()).toEqual([]);
+    const { body } = await shop.api.get('/api/book?limit=5').expect(200);
+    expect((body.items as { text: string }[]).map(({ text }) => text).join()).toContain(
+      'no surface lies on the machine',
+    );
+  });
+});
+
 test('the light test of a plate is six inspections of it', async () => {
   const id = await begin('check-plate');
   const one = await workTo(id, 'along-left');

@@ -141,6 +141,7 @@ const NEEDED: Record<StepEffect['kind'], readonly string[]> = {
   'lift-layers': ['part'],
   level: ['way', 'drag', 'takes'],
   key: ['reading'],
+  offset: ['reading'],
   zero: [],
   'home-moved': [],
   lapped: ['part', 'step', 'how'],

@@ -135,6 +135,8 @@ function namesOf(procedure: Procedure): ProcedureFault[] {
           if (!choices.some(({ id }) => id === choice)) add(step.id, `It goes by “${choice}”, which is no choice.`);
         for (const reading of Object.values(effect.takes)) checkTaken(reading, step.id);
       }
+      if ((effect.kind === 'offset' || effect.kind === 'key') && !readings.has(effect.reading))
+        add(step.id, `It keeps “${effect.reading}”, which it does not read.`);
       if (effect.kind === 'surveyed') for (const reading of Object.values(effect.takes)) checkTaken(reading, step.id);
       if (effect.kind === 'lapped') {
         if (!choices.some(({ id }) => id === effect.how.choice))

@@ -239,6 +239,8 @@ export type StepEffect = {
   | { kind: 'level'; way: { choice: string }; drag: { choice: string }; takes: Record<string, string> }
   /** The key of the platform's screws, as a reading said it: it stays with the machine. */
   | { kind: 'key'; reading: string }
+  /** The Z offset that works with what lies on top of the machine, as a reading said it. */
+  | { kind: 'offset'; reading: string }
   /** Zero was set, `home`: where home trips was moved. */
   | { kind: 'zero' }
   | { kind: 'home-moved' }

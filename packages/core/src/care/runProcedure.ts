@@ -294,12 +294,17 @@ function leave(
 
 /** What follows for the records from an event that was taken: hours and codes filled in. */
 export type ResolvedEffect =
-  | Exclude<StepEffect, { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' | 'lapped' | 'surveyed' | 'retire' }>
+  | Exclude<
+      StepEffect,
+      { kind: 'hold' | 'inspect' | 'thickness' | 'level' | 'key' | 'offset' | 'lapped' | 'surveyed' | 'retire' }
+    >
   | { kind: 'retire'; part: string; why: string }
   | { kind: 'lapped'; part: string; rounds: LapRound[]; school: LapSchool }
   /** Readings of the lines, raw: the plate is the machine's. */
   | { kind: 'surveyed'; part: string; lines: string[]; readings: Record<string, number> }
   | { kind: 'key'; key: number }
+  /** mm, as the machine shows it. */
+  | { kind: 'offset'; offset: number }
   /** Readings raw, by the name that the effect gives them. */
   | { kind: 'level'; way: string; drag: string; readings: Record<string, number> }
   | { kind: 'thickness'; part: string; thickness: number }
@@ -346,6 +351,10 @@ export function effectsOf(setup: RunSetup, event: RunEvent, after: RunState): Re
     if (effect.kind === 'key') {
       const key = after.readings[`${step.id}.${effect.reading}`];
       return key === undefined ? [] : [{ kind: 'key', key }];
+    }
+    if (effect.kind === 'offset') {
+      const offset = after.readings[`${step.id}.${effect.reading}`];
+      return offset === undefined ? [] : [{ kind: 'offset', offset }];
     }
     if (effect.kind === 'level') {
       const readings = Object.fromEntries(

@@ -1,4 +1,4 @@
-import { STOPPED, type ProcedureStep, type SchoolChoice, type Target } from '../procedure';
+import { STOPPED, type ProcedureReading, type ProcedureStep, type SchoolChoice, type Target } from '../procedure';
 
 // Steps and schools that several jobs have in common, told once. Each leads to where its job goes on.
 
@@ -355,6 +355,16 @@ const levelAgain = (phase: string): ProcedureStep => ({
   next: 'zero',
 });
 
+/** The offset that works, to be kept for this machine with what lies on it; may be left out. */
+export const OFFSET_READING: ProcedureReading = {
+  id: 'offset',
+  label: 'Z offset that works, as the machine shows it',
+  unit: 'mm',
+  min: -20,
+  max: 20,
+  optional: true,
+};
+
 /** Z by a thin test print, and what to do when it does not hold. */
 export const setZero = (phase: string, done: Target, effect: string): ProcedureStep[] => [
   {
@@ -364,9 +374,13 @@ export const setZero = (phase: string, done: Target, effect: string): ProcedureS
       'Set the Z offset by a thin test print: neighbouring lines touch, without ridges. Keep the offset that works.',
     phase,
     cautions: ['hot'],
+    readings: [OFFSET_READING],
     cant: [{ label: 'It does not hold', to: 'not-holding' }],
     next: done,
-    effects: [{ kind: 'book', text: effect }],
+    effects: [
+      { kind: 'offset', reading: 'offset' },
+      { kind: 'book', text: effect },
+    ],
   },
   {
     id: 'not-holding',

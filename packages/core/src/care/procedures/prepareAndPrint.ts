@@ -1,5 +1,6 @@
 import { PIECE_LOOKS } from '../../level/testPlate';
 import { DONE, STOPPED, type Procedure } from '../procedure';
+import { OFFSET_READING } from './commonSteps';
 
 /** A new sheet before its first print. */
 export const prepareSheet: Procedure = {
@@ -214,6 +215,7 @@ export const firstPrint: Procedure = {
       title: 'Did it hold',
       doing: 'Keep the offset that worked.',
       phase: 'read',
+      readings: [OFFSET_READING],
       ask: {
         question: 'Did it hold, and come off?',
         answers: [
@@ -223,7 +225,10 @@ export const firstPrint: Procedure = {
       },
       cant: [{ label: 'It won’t come off: free it first', to: DONE }],
       next: DONE,
-      effects: [{ kind: 'book', text: 'The first print after fitting was watched.' }],
+      effects: [
+        { kind: 'offset', reading: 'offset', answers: ['held'] },
+        { kind: 'book', text: 'The first print after fitting was watched.' },
+      ],
     },
     {
       id: 'not-holding',
