@@ -1,5 +1,6 @@
 import type { Page } from 'playwright-core';
 import { beginCheck, PHONE, scan, TestShop } from './shop';
+import { views } from './views';
 
 let shop: TestShop;
 beforeAll(async () => {
@@ -84,71 +85,6 @@ const covered = (page: Page) =>
 
 const faultsOf = async (page: Page) => [...(await tooWide(page)), ...(await cutWords(page)), ...(await covered(page))];
 
-/** All views, by their address and what is there when they are. */
-async function views(): Promise<[string, string][]> {
-  const machine = await shop.machineId('Dunlin');
-  const { id: surface } = await shop.get<{ id: string }>('/tags/S-014');
-  const { items: lines } = await shop.get<{ items: { id: string }[] }>('/book?limit=1');
-  const { items: jobs } = await shop.get<{ items: { id: string }[] }>('/jobs?limit=1');
-  return [
-    ['/bench', 'due-list'],
-    ['/floor', 'floor'],
-    ['/floor/new', 'page-title'],
-    ['/floor/new?all=1', 'machine-form'],
-    ['/floor/list', 'fleet-choose'],
-    [`/floor/${machine}`, 'check-level'],
-    [`/floor/${machine}/edit`, 'field-name'],
-    [`/floor/${machine}/level`, 'span-trend'],
-    [`/floor/${machine}/maps`, 'split'],
-    ['/rack', 'surface-B-001'],
-    ['/rack/new', 'surface-form'],
-    [`/rack/${surface}`, 'life'],
-    [`/rack/${surface}/edit`, 'surface-form'],
-    [`/mount?machine=${machine}&surface=${surface}`, 'ask-clean-dry'],
-    [`/inspect?surface=${surface}&card=coat`, 'code-faded'],
-    ['/t/S-002', 'surface'],
-    ['/book', 'book-lines'],
-    [`/book/${lines[0]!.id}`, 'page-title'],
-    ['/jobs', 'procedure-cut-glass'],
-    [`/jobs/${jobs[0]!.id}`, 'job'],
-    ['/jobs/new?procedure=fit-flex-on-resin', 'ready-at'],
-    ['/jobs/paper?procedure=cut-glass', 'paper'],
-    ['/procedures', 'procedure-cut-glass'],
-    ['/procedures/fit-base-and-sheet', 'step-list'],
-    ['/prints', 'page-title'],
-    ['/prints/grid', 'print-grid'],
-    ['/prints/list', 'choose-list'],
-    ['/kinds', 'page-title'],
-    ['/labels?tags=S-001,S-002', 'labels-cells'],
-    ['/scan', 'scan-tag'],
-    ['/me', 'take-along'],
-    ['/people', 'page-title'],
-    ['/settings', 'set-save'],
-    ['/tools', 'to-stack'],
-    ['/tools/stack', 'stack-compare'],
-    ['/tools/size', 'size-drawing'],
-    ['/tools/top', 'top-0'],
-    ['/tools/underbed', 'room-compressed'],
-    ['/tools/blanks', 'blanks-drawing'],
-    ['/tools/soak', 'soak-time'],
-    ['/tools/together', 'finding-0'],
-    ['/tools/spacer', 'solid-view'],
-    ['/tools/gap', 'gap-sentence'],
-    ['/tools/compare', 'compare-sentence'],
-    ['/tools/skirt', 'skirt-plan'],
-    ['/tools/feel', 'gauge-thickness'],
-    ['/tools/practice', 'practice-plan'],
-    ['/tools/feet', 'feet-across'],
-    [`/tools/shape?machine=${machine}`, 'flatness'],
-    ['/tools/shape', 'shape-paste'],
-    ['/tools/light', 'light-plan'],
-    [`/tools/strips?machine=${machine}`, 'strip-source'],
-    ['/tools/lap', 'lap-proven'],
-    [`/tools/layer?machine=${machine}`, 'pad-plan'],
-    ['/nowhere', 'page-title'],
-  ];
-}
-
 const WHAT = 'nothing runs past its side, no word is cut, nothing that is tapped is covered';
 
 /** Looks at the view as it stands at each size. */
@@ -164,7 +100,7 @@ async function atEachSize(page: Page, view: string, faults: string[]) {
 test(`every view at each size: ${WHAT}`, async () => {
   const page = await shop.page(SIZES['a small phone']);
   const faults: string[] = [];
-  for (const [address, ready] of await views()) {
+  for (const [address, ready] of await views(shop)) {
     await page.goto(address);
     await page.getByTestId(ready).first().waitFor();
     await atEachSize(page, address, faults);
@@ -191,7 +127,7 @@ test(`every view on a phone whose type is twice as large: ${WHAT}`, async () => 
   const browser = await page.context().newCDPSession(page);
   await browser.send('Page.setFontSizes', { fontSizes: { standard: 32, fixed: 26 } });
   const faults: string[] = [];
-  for (const [address, ready] of await views()) {
+  for (const [address, ready] of await views(shop)) {
     await page.goto(address);
     await page.getByTestId(ready).first().waitFor();
     for (const fault of await faultsOf(page)) faults.push(`${address}: ${fault}`);

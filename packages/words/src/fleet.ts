@@ -45,7 +45,7 @@ export const roundsSentences: Sentences<RoundsEvents> = {
 
 const SETTING_NAMES: Record<Exclude<keyof ShopSettings, 'version'>, string> = {
   name: 'name of the shop',
-  units: 'lengths in',
+  units: 'lengths and temperatures in',
   turns: 'turns in',
   zone: 'time zone',
   numbers: 'numbers with a decimal',
@@ -53,10 +53,13 @@ const SETTING_NAMES: Record<Exclude<keyof ShopSettings, 'version'>, string> = {
   address: 'address for labels',
 };
 
+const UNIT_NAMES: Record<ShopSettings['units'], string> = { mm: 'millimetres and °C', in: 'inches and °F' };
+
 export const shopSentences: Sentences<ShopEvents> = {
   'settings-changed': ({ changed }) => {
     const said = Object.entries(changed).map(
-      ([key, { to }]) => `${SETTING_NAMES[key as keyof typeof SETTING_NAMES]} ${to || 'none'}`,
+      ([key, { to }]) =>
+        `${SETTING_NAMES[key as keyof typeof SETTING_NAMES]} ${key === 'units' ? UNIT_NAMES[to as ShopSettings['units']] : to || 'none'}`,
     );
     return said.length === 0 ? 'Settings saved without a change.' : `Settings: ${said.join(', ')}.`;
   },

@@ -60,7 +60,7 @@ export const levelSentences: Sentences<LevelEvents> = {
   'turns-made': (made, { machine, reader }) => `${machine}: ${turnsInWords(made, reader)}.`,
   'check-finished': ({ before, after, aim, rounds, note }, { machine, figures: { length, size } }) => {
     const change =
-      rounds === 1 ? `range ${length(after)}` : `range ${length(before)} to ${length(after)} in ${rounds} readings`;
+      rounds === 1 ? `range ${length(after)}` : `range ${length(before)} to ${length(after)} over ${rounds} readings`;
     const verdict =
       after <= aim
         ? `within the aim of ${length(aim)}`

@@ -1,1 +1,3 @@
-export { PaperScreen as default } from '../../src/care/PaperScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('PaperScreen');

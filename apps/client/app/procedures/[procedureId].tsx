@@ -1,1 +1,3 @@
-export { ProcedureScreen as default } from '../../src/care/ProcedureScreen';
+import { fromHands } from '../../src/shell/fromRoom';
+
+export default fromHands('ProcedureScreen');

@@ -36,7 +36,7 @@ test('old and new stand side by side, whole records by what differs in them', ()
   ]);
   const from = { name: 'Glass', thickness: 4, care: { water: 'yes' }, version: 1 };
   expect(detailRows({ kindId: 'x', from, to: { ...from, thickness: 3.9, version: 2 } })).toEqual([
-    ['thickness', '4 → 3.9'],
+    ['thickness', '4 mm → 3.9 mm'],
   ]);
   expect(detailRows({ from: null, to: { name: 'Glass', sides: ['plain', 'plain'] } })).toEqual([
     ['name', 'Glass'],
@@ -47,6 +47,21 @@ test('old and new stand side by side, whole records by what differs in them', ()
 test('what is not there goes unsaid; numbers by name', () => {
   expect(detailRows({ printId: 'x', held: false, failure: null, numbers: { feeler: 0.05 } })).toEqual([
     ['held', 'no'],
-    ['numbers', 'feeler 0.05'],
+    ['numbers', 'feeler 0.05 mm'],
+  ]);
+});
+
+test('lengths and temperatures carry their unit, the shop’s own; counts carry none', () => {
+  readAs({ units: 'in', zone: 'UTC', numbers: 'comma' });
+  const changed = {
+    plateWidth: { from: 200, to: 235 },
+    hottest: { from: null, to: 100 },
+    units: { from: 'mm', to: 'in' },
+  };
+  expect(detailRows({ changed, points: 9 })).toEqual([
+    ['points', '9'],
+    ['plate width', '7,874016 in → 9,251969 in'],
+    ['hottest', 'nothing → 212 °F'],
+    ['units', 'millimetres, °C → inches, °F'],
   ]);
 });

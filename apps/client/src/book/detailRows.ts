@@ -1,4 +1,4 @@
-import { shortDecimal } from '../ui/formatHeight';
+import { shortDecimal, size, temperature } from '../ui/formatHeight';
 import { dayAndTime } from '../ui/formatTime';
 
 type Details = Record<string, unknown>;
@@ -21,7 +21,7 @@ export function detailRows(data: object): [name: string, value: string][] {
   else if (to !== undefined) all['change'] = { from, to };
   return Object.entries(all)
     .filter(([name, value]) => !/(^id|Ids?|sha256|version)$/.test(name) && value !== null && value !== '')
-    .map(([name, value]) => [nameInWords(name), inWords(value)]);
+    .map(([name, value]) => [nameInWords(name), inWords(value, name)]);
 }
 
 const without = (record: Details, names: readonly string[]): Details =>
@@ -33,14 +33,27 @@ const nameInWords = (name: string) => name.replace(/([a-z])([A-Z])/g, '$1 $2').t
 /** Times are numbers of this size: 2001 and later in epoch ms. */
 const isTime = (value: number) => Number.isInteger(value) && value > 1e12;
 
-function inWords(value: unknown): string {
+/** Names under which lengths and temperatures are kept, in mm and °C. */
+const LENGTHS =
+  /^(plate|print)(Width|Depth)$|^origin[XY]$|^(x|y|x0|x1|y0|y1|width|depth|height|thickness|uncertainty|pitch|offset|aim|range|before|after|firstLayer|platformKey|predicted|least|most|by|feeler)$/;
+const TEMPERATURES = /^(hottest|limit|temperatureLimit|bedTemperature)$/;
+const NAMES: Record<string, string> = { mm: 'millimetres, °C', in: 'inches, °F' };
+
+function numberInWords(value: number, name: string): string {
+  if (LENGTHS.test(name)) return size(value, 4);
+  if (TEMPERATURES.test(name)) return temperature(value);
+  return isTime(value) ? dayAndTime(value) : shortDecimal(value, 6);
+}
+
+/** @param name under which it is kept: says what its numbers are */
+function inWords(value: unknown, name: string): string {
   if (value === null || value === undefined || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'number') return isTime(value) ? dayAndTime(value) : shortDecimal(value, 6);
-  if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map(inWords).join(', ');
-  if (!isRecord(value)) return String(value);
-  if ('to' in value) return `${inWords(value['from'])} → ${inWords(value['to'])}`;
+  if (typeof value === 'number') return numberInWords(value, name);
+  if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map((part) => inWords(part, name)).join(', ');
+  if (!isRecord(value)) return name === 'units' ? (NAMES[String(value)] ?? String(value)) : String(value);
+  if ('to' in value) return `${inWords(value['from'], name)} → ${inWords(value['to'], name)}`;
   return Object.entries(value)
-    .map(([name, part]) => `${nameInWords(name)} ${inWords(part)}`)
+    .map(([own, part]) => `${nameInWords(own)} ${inWords(part, own)}`)
     .join(', ');
 }

@@ -22,6 +22,7 @@ import { PieceReadings } from './PieceReadings';
 import { StepSum } from './StepSum';
 import { TugReadings } from './TugReadings';
 import type { CardInHand } from './useCard';
+import { limitWords } from './readingWords';
 
 /** Sums that an answer or a number on the card hangs on; the others are looked up when wanted. */
 const FED: readonly unknown[] = [
@@ -215,12 +216,10 @@ function Reading({ step, reading, hand }: { step: ProcedureStep; reading: Proced
         testID={testID}
       />
     );
-  const limits = [least === undefined ? '' : `at least ${least}`, most === undefined ? '' : `at most ${most}`].filter(
-    Boolean,
-  );
+  const limits = limitWords({ unit, least, most }).replace(/^, /, '');
   const hints = [
     hand.fromRecords(step, reading) ? 'As it is written down. Type over it if it is another.' : '',
-    limits.length > 0 ? `To go on: ${limits.join(', ')} ${unit}` : '',
+    limits === '' ? '' : `To go on: ${limits}`,
     optional && value === '' ? 'May be left out.' : '',
   ].filter(Boolean);
   return (

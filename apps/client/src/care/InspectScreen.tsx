@@ -22,6 +22,7 @@ import { Signal } from '../ui/Signal';
 import { RADIUS, TOUCH, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useSendPhotoMutation, type Subject } from './careApi';
+import { proseOf } from '../ui/prose';
 
 /** Looking at a surface or a machine: a card, one tap for what is seen, numbers where there are numbers, photos. */
 export function InspectScreen() {
@@ -31,7 +32,7 @@ export function InspectScreen() {
   const name = surface.data?.tag ?? machine.data?.name ?? '';
   const back: Href = params.surface ? `/rack/${params.surface}` : `/floor/${params.machine ?? ''}`;
   const looked = surface.data ? groupFacts(surface.data.kind.group).cards : 'surface';
-  const cards = INSPECTION_CARDS.filter(({ about }) => about === (params.surface ? looked : 'machine'));
+  const cards = proseOf(INSPECTION_CARDS).filter(({ about }) => about === (params.surface ? looked : 'machine'));
   const card = cards.find(({ id }) => id === params.card);
   const crumbs = [{ label: name || 'Back', href: back }];
   if (card && (params.surface || params.machine)) {

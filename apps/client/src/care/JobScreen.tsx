@@ -44,6 +44,7 @@ import { useJob, type JobInHand } from './useJob';
 import { useJobFacts } from './useJobFacts';
 import { useKnock } from './useKnock';
 import { useWakeLock } from './useWakeLock';
+import { prose } from '../ui/prose';
 
 type Beside = (machineId: string) => ReactNode;
 
@@ -256,7 +257,7 @@ function CardCautions({ ids, seen }: { ids: readonly CautionId[]; seen: Readonly
     <>
       {stops.map((id) => (
         <Notice key={id} kind="stop" title={CAUTIONS[id].title} testID={`caution-${id}`}>
-          {CAUTIONS[id].text}
+          {prose(CAUTIONS[id].text)}
         </Notice>
       ))}
       {folded ? (
@@ -272,7 +273,7 @@ function CardCautions({ ids, seen }: { ids: readonly CautionId[]; seen: Readonly
       ) : null}
       {whole.map((id) => (
         <Notice key={id} kind="due" title={CAUTIONS[id].title} testID={`caution-${id}`}>
-          {CAUTIONS[id].text}
+          {prose(CAUTIONS[id].text)}
         </Notice>
       ))}
     </>

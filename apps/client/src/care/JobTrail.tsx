@@ -4,7 +4,6 @@ import { usePeopleQuery } from '../people/peopleApi';
 import { ActionButton } from '../ui/ActionButton';
 import { DialogFrame } from '../ui/DialogFrame';
 import { Field } from '../ui/Field';
-import { shortDecimal, size, temperature } from '../ui/formatHeight';
 import { clockTime, shortDate } from '../ui/formatTime';
 import { Pick } from '../ui/Pick';
 import { Section } from '../ui/Section';
@@ -14,6 +13,7 @@ import { StepPhoto } from './StepPhoto';
 import type { Procedure } from '@even-bed/core';
 import type { RunRefusal } from '@even-bed/core/care/runProcedure';
 import type { JobInHand } from './useJob';
+import { readingSize } from './readingWords';
 
 /** A reading as it is told: in the shop's unit, or by the word that was chosen for it. */
 function readingWords(procedure: Procedure, key: string, value: number): string {
@@ -22,8 +22,7 @@ function readingWords(procedure: Procedure, key: string, value: number): string 
   const asked = step?.readings?.find((one) => one.id === id);
   const option = asked?.options?.find((one) => one.value === value);
   if (option) return option.label;
-  if (asked?.unit === 'mm') return size(value, 3);
-  return asked?.unit === '°C' ? temperature(value) : `${shortDecimal(value, 3)}${asked?.unit ? ` ${asked.unit}` : ''}`;
+  return readingSize(value, asked?.unit ?? '');
 }
 
 const HOW = { done: '', cant: ', could not', branch: ', put right elsewhere', late: ', too late' } as const;

@@ -9,13 +9,18 @@ import { Section } from '../ui/Section';
 import { usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { useJobQuery, useProcedureQuery } from './jobApi';
+import { prose, proseOf } from '../ui/prose';
+import { unitShown } from '../ui/typedQuantity';
+import { limitWords } from './readingWords';
+import { useMemo } from 'react';
 
 /** A procedure on paper: every step with its cautions, boxes to tick and lines to write on. */
 export function PaperScreen() {
   const { procedure: id = '', job: jobId = '' } = useLocalSearchParams<{ procedure?: string; job?: string }>();
   const { data: record } = useProcedureQuery({ procedure: id }, { skip: id === '' });
   const { data: job } = useJobQuery({ id: jobId }, { skip: jobId === '' });
-  const doc = job?.procedure ?? record?.doc;
+  const asKept = job?.procedure ?? record?.doc;
+  const doc = useMemo(() => proseOf(asKept), [asKept]);
   if (!doc) return <Loading what="the job" />;
   return (
     <Page
@@ -62,7 +67,7 @@ function PaperStep({ number, step, doc }: { number: number; step: ProcedureStep;
     <View style={{ borderTopWidth: 1, borderTopColor: palette.hairline, paddingTop: 8, gap: 4 }}>
       <Section title={`${number}  ${phaseOf(doc, step)}${step.title.toUpperCase()}`}>
         {(step.cautions ?? []).map((id) => (
-          <Words key={id} size="small" bold>{`${CAUTIONS[id].title}: ${CAUTIONS[id].text}`}</Words>
+          <Words key={id} size="small" bold>{`${CAUTIONS[id].title}: ${prose(CAUTIONS[id].text)}`}</Words>
         ))}
         <Words>{step.doing}</Words>
         {step.byChoice
@@ -74,9 +79,7 @@ function PaperStep({ number, step, doc }: { number: number; step: ProcedureStep;
           <Words key={check}>{`☐ ${check}`}</Words>
         ))}
         {(step.readings ?? []).map(({ id, label, unit, least, most }) => (
-          <Words
-            key={id}
-          >{`${label}: ________ ${unit}${least === undefined ? '' : `, at least ${least}`}${most === undefined ? '' : `, at most ${most}`}`}</Words>
+          <Words key={id}>{`${label}: ________ ${unitShown(unit)}${limitWords({ unit, least, most })}`}</Words>
         ))}
         {step.ask ? (
           <Words>{`${step.ask.question} ${step.ask.answers.map(({ label, to }) => `☐ ${label} → ${where(to)}`).join('   ')}`}</Words>

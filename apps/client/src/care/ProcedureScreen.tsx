@@ -24,6 +24,7 @@ import { Words } from '../ui/Words';
 import { useProcedureQuery, useSaveProcedureMutation } from './jobApi';
 import { readInKept } from './readIn';
 import { StepForm } from './StepForm';
+import { prose } from '../ui/prose';
 
 /** A procedure as a document: looked at, copied, changed, shared. */
 export function ProcedureScreen() {
@@ -244,7 +245,7 @@ function Editor({ record, fromFile }: { record: ProcedureRecord; fromFile: boole
                 }
                 testID={`edit-${step.id}`}
               >
-                <Words bold={i === at}>{step.title}</Words>
+                <Words bold={i === at}>{prose(step.title)}</Words>
                 <Words size="small" tone="steel">
                   {[
                     step.gate ? 'gate' : null,

@@ -3,7 +3,7 @@ import type { Job, JobLayer, JobStart, MachineOverview, ProcedureRecord } from '
 import { readyAt } from '@even-bed/core/care/runProcedure';
 import { carryList, type CarryList } from '@even-bed/core/care/together';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useEffect, useEffectEvent, useState, useMemo } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { errorOf } from '../api/errorOf';
@@ -27,6 +27,7 @@ import { jobBegun } from './jobsSlice';
 import { PartPick, type PickedPart } from './PartPick';
 import { SchoolPart } from './SchoolPart';
 import { TaughtJobs } from './TaughtJobs';
+import { proseOf } from '../ui/prose';
 
 /** Before a job: the machine, the schools with the hour at which each is done, the surfaces, and what is needed. */
 export function StartJobScreen() {
@@ -34,7 +35,8 @@ export function StartJobScreen() {
   const { procedure: id } = useLocalSearchParams<{ procedure?: string }>();
   const { data: procedure, error, refetch } = useProcedureQuery({ procedure: id ?? '' }, { skip: !id });
   const failure = errorOf(error);
-  if (procedure) return <Start procedure={procedure} />;
+  const shown = useMemo(() => proseOf(procedure), [procedure]);
+  if (shown) return <Start procedure={shown} />;
   return (
     <Page title="A job" crumbs={[{ label: 'Jobs', href: '/jobs' }]}>
       {failure ? (

@@ -16,6 +16,7 @@ import { Section } from '../ui/Section';
 import { StepPicture } from '../ui/StepPicture';
 import { Words } from '../ui/Words';
 import type { TypedProcedure } from './ProcedureScreen';
+import { prose } from '../ui/prose';
 
 interface Props {
   form: TypedProcedure;
@@ -99,7 +100,7 @@ export function StepForm({ form, index, edits, faults, set, onMove, onRemove }: 
           <StepPicture name={step.picture} mark={step.mark ? Number(step.mark) : undefined} label={step.title} />
         ) : null}
         {(step.cautions ?? []).map((id) => (
-          <Words key={id} size="small">{`${CAUTIONS[id].title}: ${CAUTIONS[id].text}`}</Words>
+          <Words key={id} size="small">{`${CAUTIONS[id].title}: ${prose(CAUTIONS[id].text)}`}</Words>
         ))}
         {(step.readings ?? []).map(({ id, label, unit, least, most }) => (
           <Words

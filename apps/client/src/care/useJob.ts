@@ -14,6 +14,7 @@ import { v7 as uuid } from 'uuid';
 import { later, useAppDispatch, useAppSelector } from '../state/store';
 import { useJobQuery } from './jobApi';
 import { jobSeen, localEvents, setupOf, stateOf } from './jobsSlice';
+import { proseOf } from '../ui/prose';
 
 /** Another device may go on with it meanwhile, ms. */
 const POLL_MS = 15_000;
@@ -46,7 +47,7 @@ export function useJob(id: string): { inHand: JobInHand | null; error: unknown; 
   }, [data, dispatch]);
   const inHand = useMemo((): JobInHand | null => {
     if (!known) return null;
-    const job = known;
+    const job = { ...known, procedure: proseOf(known.procedure) };
     const setup = setupOf(job);
     const state = stateOf(job, localEvents(job, waiting));
     return {

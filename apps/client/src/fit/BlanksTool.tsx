@@ -23,6 +23,7 @@ import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
 import { useToolForm, type ToolForm } from './useToolForm';
 import { useWorked } from './useWorked';
+import { currentManner } from '../ui/manner';
 
 const work = (input: Parameters<typeof blanksOf>[0]) => summer().blanks(blanksOf(input));
 
@@ -40,7 +41,13 @@ export function BlanksTool() {
     >
       <Section title="THE SHEET">
         <FieldRow>
-          <ToolField tool={tool} path="sheet.width" label="Width" unit="mm" hint="Or 12 in, 5 1/4 in" />
+          <ToolField
+            tool={tool}
+            path="sheet.width"
+            label="Width"
+            unit="mm"
+            {...(currentManner().units === 'in' ? {} : { hint: 'Or 12 in, 5 1/4 in' })}
+          />
           <ToolField tool={tool} path="sheet.depth" label="Depth" unit="mm" />
         </FieldRow>
         <FieldRow>
@@ -62,7 +69,7 @@ export function BlanksTool() {
         />
         <FieldRow>
           {tool.form.method === 'saw' ? (
-            <ToolField tool={tool} path="kerf" label="Kerf" unit="mm" hint="A hacksaw eats about 1" />
+            <ToolField tool={tool} path="kerf" label="Kerf" unit="mm" hint={`A hacksaw eats about ${size(1)}`} />
           ) : null}
           <ToolField tool={tool} path="trim" label="Trim off each edge" unit="mm" hint="The cut counted in" />
         </FieldRow>
@@ -291,7 +298,7 @@ function Files({ plan, at, input }: { plan: BlankPlan; at: number; input: Parame
         </Words>
       ) : null}
       <Words size="small" tone="steel">
-        Each carries a line of 100 mm: measure it on the print before you trust the rest.
+        {`Each carries a line of ${size(100)}: measure it on the print before you trust the rest.`}
       </Words>
     </Section>
   );

@@ -16,6 +16,7 @@ import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
 import { useToolForm } from './useToolForm';
 import { useWorked } from './useWorked';
+import { shortDecimal } from '../ui/formatHeight';
 
 const READS: Record<CompareReads, { name: string; each: string; unit: string }> = {
   length: { name: 'a length', each: 'Of each until a look', unit: 'mm' },
@@ -100,7 +101,7 @@ export function CompareTool() {
           testID="compare-looks"
         />
         <Words size="small" tone="steel">
-          {`Looking more often finds more by chance: each look asks for a p below ${LOOK_LEVELS[looks] ?? LOOK_LEVELS[1]}, so that all of them together err once in twenty.`}
+          {`Looking more often finds more by chance: each look asks for a p below ${shortDecimal(LOOK_LEVELS[looks] ?? LOOK_LEVELS[1]!, 4)}, so that all of them together err once in twenty.`}
         </Words>
       </Section>
       <Section title="WHAT WAS NOT THE SAME IN BOTH">

@@ -4,7 +4,7 @@ import { expectWords, footWords, jogWords } from '@even-bed/words/tool';
 import { View } from 'react-native';
 import { Choice } from '../ui/Choice';
 import { Figure } from '../ui/Figure';
-import { length, signedLength } from '../ui/formatHeight';
+import { length, signedLength, size } from '../ui/formatHeight';
 import { currentManner } from '../ui/manner';
 import { Notice } from '../ui/Notice';
 import { Section } from '../ui/Section';
@@ -60,7 +60,7 @@ export function GapTool() {
               </Notice>
             ) : null}
             <Words size="small" tone="steel">
-              Jog by hundredths: a tenth is four times what lies between two papers. This moves zero, never home.
+              {`Jog by ${size(0.01)}: ${size(0.1)} is four times what lies between two papers. This moves zero, never home.`}
             </Words>
           </>
         ) : null
@@ -89,7 +89,7 @@ export function GapTool() {
           path="ten"
           label="Ten sheets together"
           unit="mm"
-          hint="May be left out: then a sheet is about 0.10, known to a fifth."
+          hint={`May be left out: then a sheet is about ${length(0.1)}, known to a fifth.`}
         />
       ) : null}
       <FieldRow>

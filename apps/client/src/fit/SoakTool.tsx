@@ -149,7 +149,7 @@ export function SoakTool() {
       <Section title="HEATER AND AIR">
         <FieldRow>
           <ToolField tool={tool} path="setpoint" label="Set temperature" unit="°C" />
-          <ToolField tool={tool} path="within" label="Hot means within" unit="°C" />
+          <ToolField tool={tool} path="within" label="Hot means within" unit="K" />
         </FieldRow>
         <FieldRow>
           <ToolField tool={tool} path="flux" label="Heater" unit="W/m²" hint="Watts over the area of the bed" />

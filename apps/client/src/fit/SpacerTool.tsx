@@ -5,7 +5,8 @@ import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Facts } from '../ui/Facts';
-import { shortDecimal, size } from '../ui/formatHeight';
+import { size, volume } from '../ui/formatHeight';
+import { prose } from '../ui/prose';
 import { Section } from '../ui/Section';
 import { SolidView } from '../ui/SolidView';
 import { Words } from '../ui/Words';
@@ -75,7 +76,7 @@ export function SpacerTool() {
           <>
             <Words size="turn" bold live testID="spacer-sentence">
               {made.spacer.layers > 0
-                ? `${size(made.spacer.printed, 3)} in ${made.spacer.layers} layers of ${size(input!.layer!, 3)}`
+                ? `${size(made.spacer.printed, 3)}: ${made.spacer.layers} layers of ${size(input!.layer!, 3)}`
                 : size(made.spacer.printed, 3)}
             </Words>
             <SolidView {...made.mesh} label={`${shape}, ${size(made.spacer.printed, 3)} thick`} />
@@ -92,7 +93,7 @@ export function SpacerTool() {
                   'Outside',
                   `${size(made.spacer.size.width)} × ${size(made.spacer.size.depth)} × ${size(made.spacer.size.height, 3)}`,
                 ],
-                ['Volume', `${shortDecimal(made.spacer.volume / 1000, 2)} cm³`],
+                ['Volume', `${volume(made.spacer.volume)}`],
               ]}
             />
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
@@ -110,9 +111,7 @@ export function SpacerTool() {
               />
             </View>
             <Words size="small" tone="steel">
-              Print it as it lies, with this layer height also for the first layer, and solid. A squashed first layer
-              takes a few hundredths off: measure it with calipers before it is fitted, and print a second with one
-              layer more or less if need be. Print it before the machine is taken apart.
+              {`Print it as it lies, with this layer height also for the first layer, and solid. A squashed first layer takes ${prose('0.02 to 0.05 mm')} off: measure it with calipers before it is fitted, and print a second with one layer more or less if need be. Print it before the machine is taken apart.`}
             </Words>
           </>
         ) : null

@@ -19,6 +19,7 @@ import { FieldRow } from './FieldRow';
 import { ToolField } from './ToolField';
 import { ToolPage } from './ToolPage';
 import { useToolForm } from './useToolForm';
+import { prose } from '../ui/prose';
 
 const SIGNALS: Record<CompatAnswer, SignalKind> = { yes: 'ready', care: 'due', unknown: 'due', no: 'stop' };
 const NOTHING = { value: '', label: 'Nothing' };
@@ -53,7 +54,7 @@ export function TogetherTool() {
                     .map((thing) => (thing === 'heat' ? 'heat' : (THING_NAMES[form[thing] ?? ''] ?? thing)))
                     .join(' and ')}
                 </Words>
-                <Words>{because}</Words>
+                <Words>{prose(because)}</Words>
                 {school ? (
                   <Words size="small" tone="steel">
                     {`Another school: ${school}`}

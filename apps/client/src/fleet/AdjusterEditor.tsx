@@ -10,6 +10,7 @@ import { Pick } from '../ui/Pick';
 import { usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
 import { adjusterPattern, type AdjusterForm, type AdjusterPattern, type MachineForm } from './machineForm';
+import { prose } from '../ui/prose';
 
 const PATTERNS: readonly { value: AdjusterPattern; label: string }[] = [
   { value: 'four', label: 'Four corners' },
@@ -18,8 +19,12 @@ const PATTERNS: readonly { value: AdjusterPattern; label: string }[] = [
   { value: 'none', label: 'None' },
 ];
 const MOST = 12;
-const THREAD_OPTIONS = [
-  ...THREADS.map(({ name, pitch }) => ({ value: name, label: `${name}, ${Number(pitch.toFixed(3))} mm a turn` })),
+/** Threads with what a turn of them moves, in the shop's units. */
+const threadOptions = () => [
+  ...THREADS.map(({ name, pitch }) => ({
+    value: name,
+    label: prose(`${name}, ${Number(pitch.toFixed(3))} mm a turn`),
+  })),
   { value: 'other', label: 'Another thread' },
   { value: MOTOR_THREAD, label: 'A motor of its own' },
 ];
@@ -66,7 +71,7 @@ export function AdjusterEditor({ control }: { control: Control<MachineForm> }) {
               render={({ field: thread }) => (
                 <Pick
                   label="Thread"
-                  options={THREAD_OPTIONS}
+                  options={threadOptions()}
                   value={thread.value}
                   onChange={thread.onChange}
                   testID={`adjuster-${i}-thread`}

@@ -1,6 +1,6 @@
 import type { MachineOverview } from '@even-bed/contract';
 import { firstLayerAim } from '@even-bed/core/level/firstLayerAim';
-import { area, length, shortDecimal, size, temperature } from '../ui/formatHeight';
+import { area, length, size, temperature } from '../ui/formatHeight';
 import { Facts } from '../ui/Facts';
 import { Row } from '../ui/Row';
 import { Section } from '../ui/Section';
@@ -29,7 +29,7 @@ export function MachineFactList({ machine }: { machine: MachineOverview }) {
       machine.adjusters.length === 0
         ? 'none'
         : machine.adjusters
-            .map(({ name, thread, pitch }) => `${name} (${thread}, ${shortDecimal(pitch, 4)} mm a turn)`)
+            .map(({ name, thread, pitch }) => `${name} (${thread}, ${size(pitch, 4)} a turn)`)
             .join(', '),
     ],
     ...(levelled ? [['Clockwise', senseWords(machine)] as [string, string]] : []),

@@ -24,6 +24,8 @@ import { centredMargin } from './centredMargin';
 import { FINDING_NAMES } from './findingNames';
 import { judgeMachine, NEW_AREA } from './judgeMachine';
 import { MACHINE_FORMS, type MachineForm } from './machineForm';
+import { prose } from '../ui/prose';
+import { currentManner } from '../ui/manner';
 
 interface Props {
   title: string;
@@ -134,7 +136,7 @@ export default function MachineFormView({ title, crumbs, initial, areas, draftNa
       </Section>
       <Section title="PLATE, MEASURED WITH A RULER">
         <Words size="small" tone="steel">
-          The real plate, not the advertised print area: they differ by 5 to 30 mm. Inches work too: 9 1/4 in.
+          {`The real plate, not the advertised print area: ${prose('they differ by 5 to 30 mm')}. ${currentManner().units === 'in' ? 'Metric works too, with its unit: 235 mm.' : 'Inches work too: 9 1/4 in.'}`}
         </Words>
         <Pick
           label="Begin with a common one"

@@ -279,7 +279,7 @@ export function ShortMachineForm({ crumbs, areas, busy, failure, onAll, onSubmit
           />
         </Section>
         <Words size="small" tone="steel">
-          {`Taken as usual until you say otherwise: first layer ${length(Number(form.firstLayer))}${levellable ? `, knobs ${length(15, 0)} in from the edge of the print area on M4 screws, clockwise lowers the bed. If yours differ, say so under all facts before you turn` : ''}.`}
+          {`Taken as usual until you say otherwise: first layer ${length(Number(form.firstLayer))}${levellable ? `, knobs ${length(15, 0)} inside the edge of the print area on M4 screws, clockwise lowers the bed. If yours differ, say so under all facts before you turn` : ''}.`}
         </Words>
         <View style={{ alignSelf: 'flex-start' }}>
           <ActionButton

@@ -11,7 +11,7 @@ import { useBeginCheck } from '../level/useBeginCheck';
 import { ActionButton } from '../ui/ActionButton';
 import { Columns } from '../ui/Columns';
 import { BedPlan } from '../ui/BedPlan';
-import { length, lengthFigure, lengthUnit } from '../ui/formatHeight';
+import { length, lengthFigure, lengthUnit, size, upperFirst, fineUnit } from '../ui/formatHeight';
 import { shortDate } from '../ui/formatTime';
 import { currentManner } from '../ui/manner';
 import { Failed, Loading } from '../ui/Loading';
@@ -142,11 +142,11 @@ function MachinePage({
               contours={contours}
               {...(last ? { aim: last.aim } : {})}
               maxHeight={wide ? 330 : levellable ? 240 : 150}
-              label={`Plate of ${machine.name}, ${machine.plateWidth} by ${machine.plateDepth} mm, ${machine.adjusters.length} adjusters`}
+              label={`Plate of ${machine.name}, ${size(machine.plateWidth)} by ${size(machine.plateDepth)}, ${machine.adjusters.length} adjusters`}
             />
             <Words size="small" tone="steel" align="center">
               {last && contours
-                ? `Last reading, ${shortDate(last.endedAt, now)}. Hundredths of a mm, + higher, nearer the nozzle; 0 is the mean.`
+                ? `Last reading, ${shortDate(last.endedAt, now)}. ${upperFirst(fineUnit())}, + higher, nearer the nozzle; 0 is the mean.`
                 : 'The plate from above. Dashed: the print area.'}
             </Words>
             {levellable || machine.family === 'resin' ? null : (

@@ -47,6 +47,7 @@ import { GaugePick } from './GaugePick';
 import type { CheckDraft, FeltEntry } from './levelSlice';
 import { turnUnit, typedTurn } from './typedTurn';
 import { useSaid } from './useSaid';
+import { prose } from '../ui/prose';
 
 /** What must be so before a gap is felt at all. */
 const GATES = [
@@ -123,7 +124,7 @@ function Before({ felt, onChange }: { felt: FeltEntry; onChange: (next: Partial<
       <Notice kind="due" title="Hot, and moving parts">
         Nozzle and bed burn; belts and axes pinch. Hands off while it homes.
       </Notice>
-      {GATES.map((words, i) => (
+      {GATES.map(prose).map((words, i) => (
         <TickRow
           key={words}
           words={words}

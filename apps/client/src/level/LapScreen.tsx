@@ -19,6 +19,7 @@ import { ScratchKeys } from '../ui/ScratchKeys';
 import { useKeepShape, useNamedSubject, useShapeSubject, type ShapeSubject } from './shapeSubject';
 import { StrokeCount } from './StrokeCount';
 import { useBench } from './useBench';
+import { prose } from '../ui/prose';
 
 interface Bench {
   school: LapSchool;
@@ -127,7 +128,7 @@ function Begin({ bench, onChange }: { bench: Bench; onChange: (next: Bench) => v
         label="Grit"
         options={GRITS.filter(({ grit }) => grit <= 400).map(({ grit }) => ({
           value: String(grit),
-          label: `P${grit}, ${grainOf(grit)} µm`,
+          label: prose(`P${grit}, ${grainOf(grit)} µm`),
         }))}
         value={String(bench.grit)}
         onChange={(grit) => onChange({ ...bench, grit: Number(grit) })}

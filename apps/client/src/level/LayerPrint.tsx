@@ -69,7 +69,8 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <Field
-          label="Nozzle, °C"
+          label="Nozzle"
+          unit="°C"
           keyboard="decimal"
           value={nozzle}
           placeholder={String(usual.nozzle)}
@@ -77,7 +78,8 @@ export function LayerPrint({ machine, places, layer, compensation }: Props) {
           testID="layer-nozzle"
         />
         <Field
-          label="Bed, °C"
+          label="Bed"
+          unit="°C"
           keyboard="decimal"
           value={bed}
           placeholder={String(ask.bed)}

@@ -15,7 +15,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Columns } from '../ui/Columns';
 import { Field } from '../ui/Field';
-import { length, lengthFigure, signedHundredths } from '../ui/formatHeight';
+import { length, lengthFigure, signedFine, fineUnit } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
@@ -178,7 +178,7 @@ function Compare({
                 onChange={(text) => onChange({ ...bench, nominal: text })}
                 {...(nominalBad
                   ? { error: 'A layer, like 0.25.' }
-                  : { hint: '0.26 is over a 0.25 layer and under a 0.30 one.' })}
+                  : { hint: `${length(0.26)} is over a layer of ${length(0.25)} and under one of ${length(0.3)}.` })}
                 testID="layer-nominal"
               />
             </View>
@@ -212,7 +212,7 @@ function Compare({
                   y: place.y,
                   read:
                     list.length > 0 ? lengthFigure(list.reduce((sum, one) => sum + one, 0) / list.length) : read.look,
-                  height: signedHundredths(at(place.x, place.y) - mean),
+                  height: signedFine(at(place.x, place.y) - mean),
                   odd: found?.odd.some((one) => keyOf(one) === keyOf(place)) ?? false,
                 };
               })}
@@ -221,7 +221,7 @@ function Compare({
               label="The pads on the plate"
             />
             <Words size="small" tone="steel">
-              In each pad: what was read, below it what the map says there, in hundredths about its mean.
+              {`In each pad: what was read, below it what the map says there, in ${fineUnit()} about its mean.`}
             </Words>
             <Field
               label={`Pad ${places.indexOf(meant) + 1}: thickness in its middle, each reading`}
@@ -234,7 +234,7 @@ function Compare({
                 put({ thickness: text });
               }}
               {...(bad
-                ? { error: 'Thicknesses with blanks between, like 0.26 0.27.' }
+                ? { error: `Thicknesses with blanks between, like ${lengthFigure(0.26)} ${lengthFigure(0.27)}.` }
                 : {
                     hint:
                       values.length < 3

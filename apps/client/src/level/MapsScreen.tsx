@@ -9,7 +9,7 @@ import { useWorked } from '../fit/useWorked';
 import { crumbsOf } from '../fleet/machineState';
 import { useKnownMachine } from '../fleet/useKnownMachine';
 import { BedPlan } from '../ui/BedPlan';
-import { length } from '../ui/formatHeight';
+import { length, upperFirst, fineUnit } from '../ui/formatHeight';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
 import { Page } from '../ui/Page';
@@ -160,7 +160,7 @@ function Compared({
           ))
         : null}
       <Words size="small" tone="steel">
-        {`${change.points.length} places in common; by the mean ${length(Math.abs(change.lift), 3)} ${change.lift < 0 ? 'lower' : 'higher'}. Hundredths of a mm, tilt taken out.`}
+        {`${change.points.length} places in common; by the mean ${length(Math.abs(change.lift), 3)} ${change.lift < 0 ? 'lower' : 'higher'}. ${upperFirst(fineUnit())}, tilt taken out.`}
       </Words>
       <View style={{ flexDirection: wide ? 'row' : 'column', gap: 16 }}>
         {plan(`BEFORE: ${before.label}`, drawn.before.contours, drawn.before.points, 'plan-before')}

@@ -8,7 +8,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { BedPlan } from '../ui/BedPlan';
 import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
-import { length, lengthFigure, lengthUnit } from '../ui/formatHeight';
+import { length, lengthFigure, lengthUnit, fineUnit } from '../ui/formatHeight';
 import { Loading } from '../ui/Loading';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
@@ -100,7 +100,7 @@ function Planned({
 
   const caption = (
     <Words size="small" tone="steel">
-      {`${reckoning.parsed.points.length} readings in hundredths of a mm about their mean, + higher. Contours every ${length(reckoning.contours?.step ?? 0)}. Turns seen ${viewWords(setup.seenFrom)}.`}
+      {`${reckoning.parsed.points.length} readings in ${fineUnit()} about their mean, + higher. Contours every ${length(reckoning.contours?.step ?? 0)}. Turns seen ${viewWords(setup.seenFrom)}.`}
     </Words>
   );
   const picture = (

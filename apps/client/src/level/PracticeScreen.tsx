@@ -25,7 +25,7 @@ import { Choice } from '../ui/Choice';
 import { FeelPlan } from '../ui/FeelPlan';
 import { Field } from '../ui/Field';
 import { Figure } from '../ui/Figure';
-import { size } from '../ui/formatHeight';
+import { size, fineUnit } from '../ui/formatHeight';
 import { KeyRow } from '../ui/KeyRow';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
@@ -124,7 +124,7 @@ function Bed({ bed, bench, onChange }: { bed: PracticeBed; bench: Bench; onChang
           adjusters={bed.adjusters}
           points={map}
           maxHeight={260}
-          label="The map that the probe read, hundredths of a mm, + higher"
+          label={`The map that the probe read, ${fineUnit()}, + higher`}
           testID="practice-map"
         />
       ) : (

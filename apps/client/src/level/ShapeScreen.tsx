@@ -7,7 +7,7 @@ import { useWorked } from '../fit/useWorked';
 import { BedPlan } from '../ui/BedPlan';
 import { Columns } from '../ui/Columns';
 import { Facts } from '../ui/Facts';
-import { length } from '../ui/formatHeight';
+import { length, upperFirst, fineUnit } from '../ui/formatHeight';
 import { Loading } from '../ui/Loading';
 import { currentManner } from '../ui/manner';
 import { Page } from '../ui/Page';
@@ -172,8 +172,7 @@ function Drawing({
         testID="shape-plan"
       />
       <Words size="small" tone="steel">
-        Hundredths of a mm, tilt taken out. Full wedge: the upper plane touches here; hollow: the lower one. Between the
-        two lies everything.
+        {`${upperFirst(fineUnit())}, tilt taken out. Full wedge: the upper plane touches here; hollow: the lower one. Between the two lies everything.`}
       </Words>
     </View>
   );

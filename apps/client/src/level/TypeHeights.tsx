@@ -4,8 +4,10 @@ import { useAppDispatch } from '../state/store';
 import { ActionButton } from '../ui/ActionButton';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
+import { lengthUnit, size, sizeFigure } from '../ui/formatHeight';
 import { FAMILY, RADIUS, TYPE, usePalette } from '../ui/theme';
 import { withType } from '../ui/typeScale';
+import { useQuantity } from '../ui/useQuantity';
 import { Words } from '../ui/Words';
 import { entryChanged, type CheckDraft, type TypedGrid } from './levelSlice';
 import { emptyGrid, GRID_SIZES, isHeight, withMissingMarked, type gridFault, type GridSize } from './typedGrid';
@@ -38,7 +40,7 @@ export function TypeHeights({ draft, fault }: Props) {
         testID="grid-size"
       />
       <Words size="small" tone="steel">
-        Heights in mm, + higher, nearer the nozzle. A thick gauge leaves the nozzle high: use the same one everywhere.
+        {`Heights (${lengthUnit()}), + higher, nearer the nozzle. A thick gauge leaves the nozzle high: use the same one everywhere.`}
       </Words>
       <Grid grid={typed} onChange={change} />
       {fault && fault.kind !== 'empty' ? (
@@ -59,7 +61,6 @@ export function TypeHeights({ draft, fault }: Props) {
 }
 
 function Grid({ grid, onChange }: { grid: TypedGrid; onChange: (grid: TypedGrid) => void }) {
-  const palette = usePalette();
   const inputs = useRef<(TextInput | null)[][]>([]);
   const { xs, ys, cells } = grid;
   const set = (r: number, c: number, text: string) =>
@@ -89,39 +90,17 @@ function Grid({ grid, onChange }: { grid: TypedGrid; onChange: (grid: TypedGrid)
       {rows.map(({ y, r }) => (
         <View key={r} style={{ flexDirection: 'row', gap: 6 }}>
           {xs.map((x, c) => {
-            const text = cells[r]![c]!;
-            const bad = text.trim() !== '' && !isHeight(text);
             return (
-              <TextInput
+              <Cell
                 key={c}
-                ref={(input) => {
+                hold={(input) => {
                   (inputs.current[r] ??= [])[c] = input;
                 }}
-                value={text}
-                onChangeText={(next) => set(r, c, next)}
-                onKeyPress={(event) => {
-                  if (onKey(event.nativeEvent.key, r, c)) event.preventDefault();
-                }}
-                aria-label={`Height at x ${x}, y ${y} mm`}
-                aria-invalid={bad}
-                inputMode="text"
-                autoCorrect={false}
-                // At once, not a moment later as the kit does: the next key may already be on its way.
-                onFocus={({ target }) => (target as unknown as { select?: () => void }).select?.()}
+                text={cells[r]![c]!}
+                onChange={(next) => set(r, c, next)}
+                onKey={(key) => onKey(key, r, c)}
+                label={`Height at x ${sizeFigure(x, 2)}, y ${size(y)}`}
                 testID={`cell-${r}-${c}`}
-                style={{
-                  flex: 1,
-                  minWidth: 0,
-                  height: Math.max(56, withType(40)),
-                  textAlign: 'center',
-                  borderWidth: bad ? 2 : 1,
-                  borderColor: bad ? palette.stop : palette.edge,
-                  borderRadius: RADIUS,
-                  backgroundColor: palette.raised,
-                  color: palette.ink,
-                  fontFamily: FAMILY.bold,
-                  fontSize: TYPE.lead,
-                }}
               />
             );
           })}
@@ -131,5 +110,52 @@ function Grid({ grid, onChange }: { grid: TypedGrid; onChange: (grid: TypedGrid)
         FRONT
       </Words>
     </View>
+  );
+}
+
+interface CellProps {
+  hold: (input: TextInput | null) => void;
+  text: string;
+  onChange: (text: string) => void;
+  /** @returns whether the key led elsewhere */
+  onKey: (key: string) => boolean;
+  label: string;
+  testID: string;
+}
+
+/** The height of one place. */
+function Cell({ hold, text, onChange, onKey, label, testID }: CellProps) {
+  const palette = usePalette();
+  const { shown, type } = useQuantity(text, 'mm', onChange);
+  const bad = text.trim() !== '' && !isHeight(text);
+  return (
+    <TextInput
+      ref={hold}
+      value={shown}
+      onChangeText={type}
+      onKeyPress={(event) => {
+        if (onKey(event.nativeEvent.key)) event.preventDefault();
+      }}
+      aria-label={label}
+      aria-invalid={bad}
+      inputMode="text"
+      autoCorrect={false}
+      // At once, not a moment later as the kit does: the next key may already be on its way.
+      onFocus={({ target }) => (target as unknown as { select?: () => void }).select?.()}
+      testID={testID}
+      style={{
+        flex: 1,
+        minWidth: 0,
+        height: Math.max(56, withType(40)),
+        textAlign: 'center',
+        borderWidth: bad ? 2 : 1,
+        borderColor: bad ? palette.stop : palette.edge,
+        borderRadius: RADIUS,
+        backgroundColor: palette.raised,
+        color: palette.ink,
+        fontFamily: FAMILY.bold,
+        fontSize: TYPE.lead,
+      }}
+    />
   );
 }

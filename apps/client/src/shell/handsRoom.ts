@@ -1,5 +1,7 @@
 // What hands do: checks, jobs, tools. One piece of code, fetched when the first of these views opens: what they share would
 // otherwise be fetched with every page.
+export { PaperScreen } from '../care/PaperScreen';
+export { ProcedureScreen } from '../care/ProcedureScreen';
 export { StartJobScreen } from '../care/StartJobScreen';
 export { BlanksTool } from '../fit/BlanksTool';
 export { CompareTool } from '../fit/CompareTool';

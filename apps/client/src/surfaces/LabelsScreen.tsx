@@ -12,6 +12,7 @@ import { Page } from '../ui/Page';
 import { Pick } from '../ui/Pick';
 import { SPACE, useIsWide, usePalette } from '../ui/theme';
 import { Words } from '../ui/Words';
+import { prose } from '../ui/prose';
 
 const WIDTH = 260;
 /** Addresses that lead to whatever device asks. */
@@ -110,7 +111,7 @@ export function LabelsScreen() {
           <Pick
             label="Sheet of labels"
             value={sheetId}
-            options={LABEL_SHEETS.map(({ id, name }) => ({ value: id, label: name }))}
+            options={LABEL_SHEETS.map(({ id, name }) => ({ value: id, label: prose(name) }))}
             onChange={choose}
             testID="labels-sheet"
           />

@@ -66,7 +66,7 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
                 onChange={setText}
                 onSubmit={keep}
                 error={fault}
-                placeholder="-1,25"
+                placeholder="-1.25"
                 testID="offset-typed"
               />
               <View style={{ paddingTop: 23 }}>

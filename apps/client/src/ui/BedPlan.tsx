@@ -2,7 +2,7 @@ import type { BedContours, HeightPoint, Position, SmallMap } from '@even-bed/cor
 import { useId, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import Svg, { Circle, ClipPath, Defs, G, Line, Path, Rect, Text } from 'react-native-svg';
-import { signedHundredths } from './formatHeight';
+import { signedFine } from './formatHeight';
 import { heightTint } from './mixColors';
 import { FAMILY, SPACE, useIsWide, usePalette, type Palette } from './theme';
 import { DIAL_RADIUS, TurnDial } from './TurnDial';
@@ -193,7 +193,7 @@ export function BedPlan({
                   fontFamily={FAMILY.bold}
                   fill={palette.ink}
                 >
-                  {signedHundredths(z - (contours?.mean ?? 0))}
+                  {signedFine(z - (contours?.mean ?? 0))}
                 </Text>
               );
             })}

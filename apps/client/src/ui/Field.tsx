@@ -3,6 +3,8 @@ import { View, type TextInput as NativeInput } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import { FAMILY, RADIUS, TYPE, usePalette } from './theme';
 import { withType } from './typeScale';
+import { quantityShown, unitShown, type FieldUnit } from './typedQuantity';
+import { useQuantity } from './useQuantity';
 import { Words } from './Words';
 
 interface Props {
@@ -12,8 +14,8 @@ interface Props {
   onBlur?: () => void;
   error?: string;
   hint?: string;
-  /** Stands behind the number. */
-  unit?: string;
+  /** Stands behind the number, as the shop counts; the value itself is in mm, °C or K. */
+  unit?: FieldUnit;
   lines?: number;
   /** decimal: digits alone, which on some phones has no minus; signed: a number that may be below zero. */
   keyboard?: 'text' | 'decimal' | 'signed';
@@ -45,22 +47,25 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
 ) {
   const palette = usePalette();
   const noteId = useId();
+  const counts = unit !== undefined || keyboard !== 'text';
+  const { shown, type } = useQuantity(value, unit, onChange);
+  const behind = unit && unitShown(unit);
   return (
     <View style={{ flexGrow: 1, flexShrink: 1, minWidth: withType(unit ? 100 : 80) }}>
       {/* However long its words are, a row of fields gives way only where one is narrower than that. */}
       <View style={{ gap: 4, width: 0, minWidth: '100%' }}>
         {/* The kit shows the unit beside a number; while there is none, the label says it. */}
         <Words size="small" tone="steel">
-          {unit && value === '' ? `${label}, ${unit}` : label}
+          {behind && value === '' ? `${label}, ${behind}` : label}
         </Words>
         <TextInput
           ref={ref}
           mode="outlined"
-          value={value}
-          onChangeText={onChange}
+          value={counts ? shown : value}
+          onChangeText={type}
           onBlur={onBlur}
           onSubmitEditing={onSubmit}
-          placeholder={placeholder}
+          placeholder={placeholder !== undefined && counts ? quantityShown(placeholder, unit) : placeholder}
           placeholderTextColor={palette.steel}
           secureTextEntry={secret}
           autoComplete={secret ? 'current-password' : 'off'}
@@ -76,8 +81,8 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
           testID={testID}
           dense={false}
           right={
-            unit ? (
-              <TextInput.Affix text={unit} textStyle={{ fontFamily: FAMILY.regular, color: palette.steel }} />
+            behind ? (
+              <TextInput.Affix text={behind} textStyle={{ fontFamily: FAMILY.regular, color: palette.steel }} />
             ) : undefined
           }
           outlineStyle={{ borderRadius: RADIUS }}

@@ -4,7 +4,7 @@ import {
   length,
   lengthFigure,
   shortDecimal,
-  signedHundredths,
+  signedFine,
   signedLength,
   size,
   temperature,
@@ -21,7 +21,7 @@ test.each([
   [0.004, '0'],
   [-0.004, '0'],
   [1.2, '+120'],
-])('%d mm is %s hundredths', (height, text) => expect(signedHundredths(height)).toBe(text));
+])('%d mm is %s hundredths', (height, text) => expect(signedFine(height)).toBe(text));
 
 test.each([
   [0.265, 2, '0.27'],

@@ -10,6 +10,7 @@ import { ActionButton } from '../ui/ActionButton';
 import { Notice } from '../ui/Notice';
 import { Page } from '../ui/Page';
 import { FAMILY, TYPE, usePalette } from '../ui/theme';
+import { decimalMark } from '../ui/formatHeight';
 import { withType } from '../ui/typeScale';
 import { Words } from '../ui/Words';
 import { EMPTY_ROW, GRID_COLUMNS, isEmptyRow, readRow, type GridRow } from './gridRows';
@@ -20,7 +21,7 @@ const HEADS: Record<keyof GridRow, { label: string; width: number; example: stri
   ended: { label: 'Ended', width: 170, example: '14:20' },
   held: { label: 'Held', width: 76, example: 'yes' },
   material: { label: 'Material', width: 110, example: 'PETG' },
-  grams: { label: 'Grams', width: 84, example: '12,5' },
+  grams: { label: 'Grams', width: 84, example: '12.5' },
   failure: { label: 'How it failed', width: 150, example: 'let go' },
 };
 const KEPT = 'print-grid';
@@ -128,7 +129,7 @@ export function PrintGridScreen() {
                   value={row[column]}
                   onChangeText={(text) => change(r, column, text)}
                   onKeyPress={onKey(r, c)}
-                  placeholder={r === 0 ? HEADS[column].example : undefined}
+                  placeholder={r === 0 ? decimalMark(HEADS[column].example) : undefined}
                   placeholderTextColor={palette.steel}
                   autoCorrect={false}
                   autoCapitalize="none"

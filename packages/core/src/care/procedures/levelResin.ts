@@ -29,7 +29,7 @@ const DRAG: SchoolChoice = {
   question: 'How the paper should feel',
   options: [
     { id: 'firm', label: 'firm drag', because: 'It comes out with effort and does not tear.' },
-    { id: 'still', label: 'does not move', because: 'Held without giving; a hundredth lower.' },
+    { id: 'still', label: 'does not move', because: 'Held without giving; 0.01 mm lower.' },
   ],
   usual: 'firm',
   only: { choice: 'gauge', is: ['quarters', 'sheet'] },
@@ -214,7 +214,7 @@ const steps: ProcedureStep[] = [
     id: 'move-lower',
     title: 'Home has to trip lower',
     doing:
-      'Measure the gap by feelers or a pile of paper, then up by jog. Move flag or sensor so that home trips lower by that gap and 0.3 more. Home has moved: zero goes with it.',
+      'Measure the gap by feelers or a pile of paper, then up by jog. Move flag or sensor so that home trips lower by that gap and 0.3 mm more. Home has moved: zero goes with it.',
     phase: 'home',
     cautions: ['moving', 'knock'],
     cant: [{ label: 'It can’t be moved', to: STOPPED }],
@@ -239,7 +239,7 @@ const steps: ProcedureStep[] = [
     id: 'dummy',
     title: 'Stop at the first layer',
     doing:
-      'Start a dry dummy print whose first layer is 0.05 or thinner. When the platform stands at its first layer, power off: not pause.',
+      'Start a dry dummy print whose first layer is 0.05 mm or thinner. When the platform stands at its first layer, power off: not pause.',
     why: 'A pause may lift the platform; only without power it stays where the first layer is.',
     phase: 'home',
     only: { choice: 'gauge', is: ['lock'] },
@@ -360,7 +360,7 @@ const steps: ProcedureStep[] = [
     doing: 'By the machine’s own menu. Home is where the switch trips; zero is where a print starts: two things.',
     phase: 'zero',
     only: { choice: 'gauge', is: ['quarters', 'sheet', 'film'] },
-    byChoice: { choice: 'raise', says: { hundredth: 'Raise it by 0.01 first.' } },
+    byChoice: { choice: 'raise', says: { hundredth: 'Raise it by 0.01 mm first.' } },
     cautions: ['moving'],
     cant: [{ label: 'The machine does not let me', to: STOPPED }],
     next: 'zero-lock',

@@ -158,7 +158,7 @@ export const firstPrint: Procedure = {
       doing: 'Offset nearer by 0.02 mm. Watch the next line.',
       phase: 'start',
       cautions: ['hot', 'moving'],
-      cant: [{ label: 'It takes more than 0.1 in all', to: 'level' }],
+      cant: [{ label: 'It takes more than 0.1 mm altogether', to: 'level' }],
       next: 'start',
     },
     {
@@ -167,7 +167,7 @@ export const firstPrint: Procedure = {
       doing: 'Offset further by 0.02 mm. Watch the next line.',
       phase: 'start',
       cautions: ['hot', 'moving'],
-      cant: [{ label: 'It takes more than 0.1 in all', to: 'level' }],
+      cant: [{ label: 'It takes more than 0.1 mm altogether', to: 'level' }],
       next: 'start',
     },
     {
@@ -349,7 +349,7 @@ export const firstPrintResin: Procedure = {
       id: 'foot',
       title: 'Measure the foot',
       doing:
-        'Wash and dry; caliper heights and foot. Squeezed too far it bulges. The tool for the first gap says by how much zero moves. Without it: zero further by 0.01 at a time.',
+        'Wash and dry; caliper heights and foot. Squeezed too far it bulges. The tool for the first gap says by how much zero moves. Without it: zero further by 0.01 mm at a time.',
       phase: 'read',
       cautions: ['resin', 'solvent'],
       cant: [{ label: 'It can’t be measured', to: DONE }],
