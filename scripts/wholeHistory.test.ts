@@ -283,14 +283,8 @@ async function history(seed: number): Promise<void> {
     const lines = (await shop
       .db('book')
       .where({ surface_id: id })
-      .whereNotIn('kind', [
-        'surface-changed',
-        'inspected',
-        'job-step',
-        'print-logged',
-        'shape-noted',
-        'shape-withdrawn',
-      ])
+      .where('kind', 'like', 'surface-%')
+      .whereNot('kind', 'surface-changed')
       .orderBy('seq')
       .select('data')) as { data: string }[];
     const replayed = replaySurface(lines.map(({ data }) => (JSON.parse(data) as { event: SurfaceEvent }).event));

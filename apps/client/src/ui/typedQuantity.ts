@@ -6,8 +6,8 @@ import { numberIn } from './numberIn';
 /** What a field counts in, as forms keep it; `K` is a difference of temperatures. Others are shown as they are. */
 export type FieldUnit = 'mm' | '°C' | 'K' | (string & {});
 
-/** Typed sizes are shown to a hundredth of a micrometre at least: what was typed comes back as it was typed. */
-const SIZE_DIGITS = 5;
+/** Decimals of a size beyond those of mm: every 64th of an inch comes back as it was typed. */
+const SIZE_DIGITS = 4;
 const BARE = /^[-\u2212]?(\d+([.,]\d*)?|[.,]\d+)$/;
 
 /** The unit that stands at the field in this shop: "mm", "in", "°C", "°F". */
@@ -25,7 +25,7 @@ export function quantityShown(kept: string, unit: FieldUnit | undefined): string
   if (!BARE.test(text)) return kept;
   if (currentManner().units === 'in') {
     const value = numberIn(text);
-    if (unit === 'mm') return sizeFigure(value, SIZE_DIGITS - 2);
+    if (unit === 'mm') return sizeFigure(value, SIZE_DIGITS);
     if (unit === '°C') return shortDecimal((value * 9) / 5 + 32, 1);
     if (unit === 'K') return shortDecimal((value * 9) / 5, 1);
   }
@@ -43,7 +43,7 @@ export function quantityKept(typed: string, unit: FieldUnit | undefined): string
     return length === null ? typed : String(length);
   }
   if (unit !== '°C' && unit !== 'K') return typed;
+  if (!BARE.test(typed.trim())) return typed;
   const value = numberIn(typed);
-  if (!Number.isFinite(value)) return typed;
   return String(Number((((unit === 'K' ? value : value - 32) * 5) / 9).toFixed(4)));
 }
