@@ -90,7 +90,7 @@ describe('on a phone', () => {
     await page.getByTestId('plan-Glass for the winter').click();
     await says(page, 'stack-sentence', /spacer of 3\.2 mm \(20 layers\)/);
     await page.getByTestId('to-spacer').click();
-    await says(page, 'spacer-sentence', /^3\.2 mm in 20 layers of 0\.16 mm$/);
+    await says(page, 'spacer-sentence', /^3\.2 mm: 20 layers of 0\.16 mm$/);
     const stl = await saved(page, 'save-stl');
     expect(stl.name).toBe('pad-3.2.stl');
     expect(stl.bytes.length).toBe(84 + 50 * stl.bytes.readUInt32LE(80));

@@ -61,7 +61,7 @@ describe('a level check', () => {
       'person-added',
     ]);
     expect(book.items[0].text).toBe(
-      'Dunlin: level check finished, range 0.30 mm to 0.02 mm in 2 readings, within the aim of 0.10 mm.',
+      'Dunlin: level check finished, range 0.30 mm to 0.02 mm over 2 readings, within the aim of 0.10 mm.',
     );
     expect(book.items[2].text).toMatch(
       /^Dunlin: turned front-right .* clockwise, rear-left .* anticlockwise, looking down\.$/,
