@@ -1,6 +1,7 @@
 import type { Procedure, ProcedureStep } from '@even-bed/core/care/procedure';
 import { CAUTIONS } from '@even-bed/core/care/cautions';
 import { useLocalSearchParams } from 'expo-router';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { ActionButton } from '../ui/ActionButton';
 import { Loading } from '../ui/Loading';
@@ -12,7 +13,6 @@ import { useJobQuery, useProcedureQuery } from './jobApi';
 import { prose, proseOf } from '../ui/prose';
 import { unitShown } from '../ui/typedQuantity';
 import { limitWords } from './readingWords';
-import { useMemo } from 'react';
 
 /** A procedure on paper: every step with its cautions, boxes to tick and lines to write on. */
 export function PaperScreen() {

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuid } from 'uuid';
 import { later } from '../state/store';
-import { signedLength } from '../ui/formatHeight';
+import { lengthUnit, signedLength, sizeFigure } from '../ui/formatHeight';
 import { ActionButton } from '../ui/ActionButton';
 import { Field } from '../ui/Field';
 import { shortDate } from '../ui/formatTime';
@@ -37,7 +37,7 @@ export function MachineOffsets({ machine, surfaceId, tag, now, mayDo }: Props) {
   const keep = () => {
     const offset = readLength(text.replace('\u2212', '-'));
     if (offset === null || Math.abs(offset) > 20) {
-      setFault('Type the offset in mm, such as -1,25.');
+      setFault(`Type the offset in ${lengthUnit()}, such as ${sizeFigure(-1.25, 2)}.`);
       return;
     }
     setFault(undefined);

@@ -62,7 +62,7 @@ export const Field = forwardRef<NativeInput, Props>(function Field(
           ref={ref}
           mode="outlined"
           value={counts ? shown : value}
-          onChangeText={type}
+          onChangeText={counts ? type : onChange}
           onBlur={onBlur}
           onSubmitEditing={onSubmit}
           placeholder={placeholder !== undefined && counts ? quantityShown(placeholder, unit) : placeholder}
